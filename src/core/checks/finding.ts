@@ -1,0 +1,69 @@
+/** Something a check noticed: how bad, where, why, and how to mend it. */
+import { z } from "zod";
+import { ProgramTables } from "../gcode/read";
+import { HeightPlan, ResolvedBand } from "../heightplan/plan";
+import { PlannedValues } from "../heightplan/planned";
+import { LayerSettings, SettingChange } from "../heightplan/proof";
+import { HeatProfile, ProgramReport } from "../report/report";
+import { Refusal } from "../result";
+import { SettingKey, SettingValues } from "../settings";
+import { Printer } from "../shelf/printer";
+import { Spool } from "../shelf/spool";
+import { Trial } from "../trials/trial";
+
+/** `stop`: the file is not handed out. `warn`: look at it. `note`: good to know. */
+export type Severity = "stop" | "warn" | "note";
+
+/** What pressing the mend's button does. */
+export interface Mend {
+  label: string;
+  /** Replaces these parts of the trial. */
+  trial?: { plan?: HeightPlan; fixed?: SettingValues };
+  /** Adds this edit to an opened file. */
+  edit?: { kind: "lift-out"; what: "cuchara" | "foreign"; settings?: SettingKey[] };
+  /** Opens the place where it can be put right. */
+  open?: "printer" | "spool";
+}
+
+export interface Finding {
+  /** Key of the check. */
+  check: string;
+  severity: Severity;
+  /** `band 3`, `layer 187 at 37.4 mm`, `line 1204`. */
+  where: string;
+  message: string;
+  mend?: Mend;
+}
+
+export const findingSchema: z.ZodType<Finding> = z.looseObject({
+  check: z.string(),
+  severity: z.enum(["stop", "warn", "note"]),
+  where: z.string(),
+  message: z.string(),
+}) as unknown as z.ZodType<Finding>;
+
+/** All a check may look at. The program's side is read back from its finished text. */
+export interface CheckContext {
+  printer: Printer;
+  spool: Spool | null;
+  /** The trial, where the program was built by one. */
+  trial: Trial | null;
+  bands: ResolvedBand[];
+  /** What the plan wants, layer by layer. */
+  planned: PlannedValues;
+  tables: ProgramTables;
+  report: ProgramReport;
+  byLayer: LayerSettings;
+  changes: SettingChange[];
+  heat: HeatProfile;
+  refusals: (Refusal & { key?: SettingKey; band?: number })[];
+  /** Bands that do not carry their value on the piece. */
+  unlabelled: number[];
+}
+
+export interface Check {
+  key: string;
+  /** What can be said when there is nothing to find; null if that is not worth a line. */
+  passes: string | null;
+  run(context: CheckContext): Finding[];
+}

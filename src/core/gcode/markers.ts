@@ -1,0 +1,122 @@
+/**
+ * Comment markers found by pattern: any comment whose number counts up with the layers, whatever its words are. A shape
+ * is a comment with every number taken out; a shape is alive as long as one of its numbers goes up by one each time.
+ */
+import { Line } from "./scan";
+
+const MOST_SHAPES = 2000;
+const MOST_NUMBERS = 4;
+const LONGEST_MARKER_BYTES = 160;
+
+/** One comment that may open a layer. */
+export interface MarkerPlace {
+  /** The number in the comment. */
+  value: number;
+  /** Line from 0. */
+  line: number;
+  /** Offset behind its line. */
+  endByte: number;
+  /** It stands before this move. */
+  move: number;
+}
+
+/** All comments of one shape in which one number counts up by one. */
+export interface MarkerSeries {
+  /** An example with the number shown as `#`. */
+  shape: string;
+  places: MarkerPlace[];
+}
+
+interface Shape {
+  example: string;
+  numberPlaces: number;
+  last: number[];
+  alive: boolean[];
+  /** Value columns per number, so that the right one can be taken at the end. */
+  values: number[][];
+  places: { line: number; endByte: number; move: number }[];
+}
+
+/** Collects candidates while a program is read. */
+export class MarkerFinder {
+  private readonly shapes = new Map<number, Shape>();
+  private readonly found: number[] = [0, 0, 0, 0];
+
+  /** Looks at a line that holds a comment and nothing else. */
+  see(line: Line, move: number): void {
+    const { bytes } = line;
+    const from = line.commentFrom;
+    const to = line.commentTo;
+    if (to - from > LONGEST_MARKER_BYTES) return;
+    let hash = 2166136261;
+    let count = 0;
+    let at = from;
+    while (at < to) {
+      const byte = bytes[at];
+      if (byte >= 48 && byte <= 57) {
+        let value = 0;
+        let whole = true;
+        while (at < to && bytes[at] >= 48 && bytes[at] <= 57) value = value * 10 + (bytes[at++] - 48);
+        if (at + 1 < to && bytes[at] === 46 && bytes[at + 1] >= 48 && bytes[at + 1] <= 57) {
+          whole = false;
+          at++;
+          while (at < to && bytes[at] >= 48 && bytes[at] <= 57) at++;
+        }
+        if (count < MOST_NUMBERS) this.found[count] = whole ? value : NaN;
+        count++;
+        hash = Math.imul(hash ^ 35, 16777619);
+      } else {
+        hash = Math.imul(hash ^ byte, 16777619);
+        at++;
+      }
+    }
+    if (count === 0) return;
+    const numbers = Math.min(count, MOST_NUMBERS);
+    let shape = this.shapes.get(hash);
+    if (!shape) {
+      if (this.shapes.size >= MOST_SHAPES) return;
+      shape = {
+        example: line.comment(),
+        numberPlaces: numbers,
+        last: this.found.slice(0, numbers),
+        alive: this.found.slice(0, numbers).map((value) => value >= 0),
+        values: Array.from({ length: numbers }, (_, i) => [this.found[i]]),
+        places: [{ line: line.number, endByte: line.endByte, move }],
+      };
+      this.shapes.set(hash, shape);
+      return;
+    }
+    let anyAlive = false;
+    for (let i = 0; i < shape.numberPlaces; i++) {
+      if (!shape.alive[i]) continue;
+      const value = this.found[i];
+      if (value === shape.last[i] + 1) {
+        shape.last[i] = value;
+        shape.values[i].push(value);
+        anyAlive = true;
+      } else {
+        shape.alive[i] = false;
+        shape.values[i] = [];
+      }
+    }
+    if (anyAlive) shape.places.push({ line: line.number, endByte: line.endByte, move });
+    else shape.places = [];
+  }
+
+  /** The series that counted without a gap to the end, longest first. */
+  series(): MarkerSeries[] {
+    const all: MarkerSeries[] = [];
+    for (const shape of this.shapes.values()) {
+      for (let i = 0; i < shape.numberPlaces; i++) {
+        if (!shape.alive[i] || shape.places.length === 0) continue;
+        const values = shape.values[i];
+        let seen = -1;
+        all.push({
+          shape: shape.example.replace(/\d+(\.\d+)?/g, (number) => (++seen === i ? "#" : number)),
+          places: shape.places.map((place, index) => ({ ...place, value: values[index] })),
+        });
+      }
+    }
+    return all.sort((a, b) => b.places.length - a.places.length);
+  }
+}

@@ -1,0 +1,178 @@
+/**
+ * The move table: what is built and what is read both become this, and viewer, duration, heat, checks and proof read
+ * nothing else. Columns instead of objects: a program of three million moves is nine typed arrays.
+ */
+import { byteColumn, float32Column, float64Column, uint32Column } from "./columns";
+
+/** What a move is for. A program that is read back tells only the first five apart. */
+export const MoveKind = {
+  travel: 0,
+  retract: 1,
+  restore: 2,
+  print: 3,
+  home: 4,
+  outerWall: 5,
+  innerWall: 6,
+  solid: 7,
+  sparse: 8,
+  bridge: 9,
+  skirt: 10,
+  prime: 11,
+} as const;
+export type MoveKind = (typeof MoveKind)[keyof typeof MoveKind];
+
+/** Whether a move of this kind lays material. */
+export function laysMaterial(kind: number): boolean {
+  return kind === MoveKind.print || kind >= MoveKind.outerWall;
+}
+
+/**
+ * `count` moves in the order of the program. A move starts where the one before it ended; the first starts at 0, 0, 0.
+ */
+export interface MoveTable {
+  count: number;
+  /** Where the move ends, in machine coordinates, mm. */
+  x: Float32Array;
+  y: Float32Array;
+  z: Float32Array;
+  /** Filament fed while it lasts, mm of filament; negative when drawn back. */
+  filamentMm: Float32Array;
+  /** Commanded feed, mm/s, feed factor included. */
+  feedMmS: Float32Array;
+  /** See `MoveKind`. */
+  kind: Uint8Array;
+  /** Layer index from 0; -1 before the first and behind the last layer. */
+  layer: Int32Array;
+  /** Line of the program the move comes from, from 0. */
+  line: Uint32Array;
+}
+
+/** What a program commands besides moving. */
+export const EventKind = {
+  nozzleTemperature: 0,
+  nozzleTemperatureWait: 1,
+  bedTemperature: 2,
+  bedTemperatureWait: 3,
+  /** 0–255 */
+  fan: 4,
+  speedFactor: 5,
+  flowFactor: 6,
+  printAcceleration: 7,
+  travelAcceleration: 8,
+  retractAcceleration: 9,
+  jerkX: 10,
+  jerkY: 11,
+  jerkZ: 12,
+  jerkE: 13,
+  junctionDeviation: 14,
+  pressureAdvance: 15,
+  tool: 16,
+  /** Seconds */
+  dwell: 17,
+  motorsOff: 18,
+  motorsOn: 19,
+  firmwareRetractLength: 20,
+  firmwareRetractSpeed: 21,
+} as const;
+export type EventKind = (typeof EventKind)[keyof typeof EventKind];
+
+/** `count` events in program order. */
+export interface EventTable {
+  count: number;
+  kind: Uint8Array;
+  /** In the unit of the kind: °C, 0–255, %, mm/s², mm/s, mm, s. */
+  value: Float64Array;
+  /** Tool or fan index the event is meant for. */
+  tool: Uint8Array;
+  /** The event stands before this move. */
+  move: Uint32Array;
+  /** Line from 0. */
+  line: Uint32Array;
+  /** Byte range of its line, line end included. */
+  startByte: Float64Array;
+  endByte: Float64Array;
+}
+
+/** Grows a move table row by row; used by the reader and by the builder. */
+export class MoveTableBuilder {
+  private readonly xs = float32Column();
+  private readonly ys = float32Column();
+  private readonly zs = float32Column();
+  private readonly filament = float32Column();
+  private readonly feeds = float32Column();
+  private readonly kinds = byteColumn();
+  private readonly lines = uint32Column();
+
+  get count(): number {
+    return this.kinds.length;
+  }
+
+  /** Adds one move; all figures as in `MoveTable`. */
+  add(x: number, y: number, z: number, filamentMm: number, feedMmS: number, kind: number, line: number): void {
+    this.xs.push(x);
+    this.ys.push(y);
+    this.zs.push(z);
+    this.filament.push(filamentMm);
+    this.feeds.push(feedMmS);
+    this.kinds.push(kind);
+    this.lines.push(line);
+  }
+
+  /** The finished table; `layer` is -1 everywhere until the layers are known. The builder is empty afterwards. */
+  take(): MoveTable {
+    const count = this.count;
+    return {
+      count,
+      x: this.xs.take(),
+      y: this.ys.take(),
+      z: this.zs.take(),
+      filamentMm: this.filament.take(),
+      feedMmS: this.feeds.take(),
+      kind: this.kinds.take(),
+      layer: new Int32Array(count).fill(-1),
+      line: this.lines.take(),
+    };
+  }
+}
+
+/** Grows an event table row by row. */
+export class EventTableBuilder {
+  private readonly kinds = byteColumn();
+  private readonly values = float64Column();
+  private readonly tools = byteColumn();
+  private readonly moves = uint32Column();
+  private readonly lines = uint32Column();
+  private readonly starts = float64Column();
+  private readonly ends = float64Column();
+
+  /** Adds one event; all figures as in `EventTable`. */
+  add(
+    kind: EventKind,
+    value: number,
+    tool: number,
+    move: number,
+    place: { number: number; startByte: number; endByte: number },
+  ): void {
+    this.kinds.push(kind);
+    this.values.push(value);
+    this.tools.push(tool);
+    this.moves.push(move);
+    this.lines.push(place.number);
+    this.starts.push(place.startByte);
+    this.ends.push(place.endByte);
+  }
+
+  /** The finished table. The builder is empty afterwards. */
+  take(): EventTable {
+    return {
+      count: this.kinds.length,
+      kind: this.kinds.take(),
+      value: this.values.take(),
+      tool: this.tools.take(),
+      move: this.moves.take(),
+      line: this.lines.take(),
+      startByte: this.starts.take(),
+      endByte: this.ends.take(),
+    };
+  }
+}

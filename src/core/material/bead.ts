@@ -1,0 +1,30 @@
+/** What a bead of material holds. All formulas: plain geometry. */
+
+/** Cross-section of filament of `diameterMm`, mm²: π·d²/4. */
+export function filamentAreaMm2(diameterMm: number): number {
+  return (Math.PI * diameterMm * diameterMm) / 4;
+}
+
+/**
+ * Cross-section of a bead with round sides, mm²: (w − h)·h + π·h²/4 for a width `w` of at least the height `h`.
+ * A narrower bead is taken as round.
+ */
+export function beadAreaMm2(widthMm: number, heightMm: number): number {
+  if (widthMm <= heightMm) return strandAreaMm2(widthMm);
+  return (widthMm - heightMm) * heightMm + (Math.PI * heightMm * heightMm) / 4;
+}
+
+/** Cross-section of a strand over air, mm²: round, π·w²/4. */
+export function strandAreaMm2(widthMm: number): number {
+  return (Math.PI * widthMm * widthMm) / 4;
+}
+
+/** Distance between neighbouring beads at which they fill a layer without gaps or excess, mm: area / height. */
+export function beadSpacingMm(widthMm: number, heightMm: number): number {
+  return beadAreaMm2(widthMm, heightMm) / heightMm;
+}
+
+/** Mass of `filamentMm` of filament, g; density in g/cm³. */
+export function filamentMassG(filamentMm: number, diameterMm: number, densityGCm3: number): number {
+  return (filamentMm * filamentAreaMm2(diameterMm) * densityGCm3) / 1000;
+}

@@ -1,0 +1,150 @@
+/**
+ * One island of one layer → the lines that fill it: walls, bridges, solid and sparse fill. Depends only on the island and on
+ * what stands right below and above it, so the answer is kept: the storeys of a tower repeat.
+ */
+import { MoveKind } from "../gcode/moves";
+import { difference, intersection, offset, offsets, Point, Region, regionAreaMm2, ringAreaMm2, union } from "../geometry/polygons";
+import { cutAtBorders, distanceMm, hatch, staysInside } from "../geometry/segments";
+import { findBridges } from "./bridges";
+import { Process, spacingMm } from "./process";
+
+/** Points joined by lines that are laid without stopping; `kinds[i]` is the line from point i to i + 1. */
+export interface Stroke {
+  points: Point[];
+  kinds: number[];
+  /** Closed walls start and end in one point: the seam. */
+  closed: boolean;
+}
+
+export interface IslandPaths {
+  /** Inner walls before outer ones. */
+  walls: Stroke[];
+  fill: Stroke[];
+  /** Where travelling crosses no gap. */
+  inside: Region;
+}
+
+export interface IslandSurroundings {
+  island: Region;
+  layerHeightMm: number;
+  /** Even and odd layers cross their fill. */
+  odd: boolean;
+  /** The regions of the layers below, nearest first; missing layers (the bed) make the island's bottom solid. */
+  below: Region[];
+  above: Region[];
+  /** Layers that are missing below or above: the piece starts or ends there. */
+  bottomMissing: boolean;
+  topMissing: boolean;
+}
+
+const SMALLEST_SPARSE_MM2 = 12;
+
+/** Fills one island. */
+export function fillIsland(around: IslandSurroundings, process: Process): IslandPaths {
+  const { island, layerHeightMm } = around;
+  const spacing = spacingMm(process, layerHeightMm);
+  const firstLayer = around.bottomMissing && around.below.length === 0;
+  const standsOnItself = around.below.length > 0 && around.below[0] === island;
+  const bridges =
+    firstLayer || standsOnItself ? [] : findBridges(island, around.below[0] ?? [], process.beadWidthMm);
+  const overAir = union(...bridges.map(({ region }) => region));
+
+  // The outer wall stands half a bead spacing inside, so that what is laid has the volume of what was asked for.
+  const wallDistances = Array.from({ length: process.walls }, (_, wall) => -spacing * (wall + 0.5));
+  const [inside, core, ...rings] = offsets(island, [
+    -spacing * 0.45,
+    -spacing * (process.walls + 0.35),
+    ...wallDistances,
+  ]);
+  const walls: Stroke[] = [];
+  for (let wall = process.walls - 1; wall >= 0; wall--) {
+    const kind = wall === 0 ? MoveKind.outerWall : MoveKind.innerWall;
+    for (const ring of rings[wall]) {
+      if (Math.abs(ringAreaMm2(ring)) < 0.02) continue;
+      walls.push(wallStroke(ring, kind, overAir));
+    }
+  }
+  const fill: Stroke[] = [];
+  if (core.length === 0) return { walls, fill, inside };
+
+  let rest = core;
+  for (const bridge of bridges) {
+    // Strands reach into the posts for a hold.
+    const spanned = intersection(offset(bridge.region, process.beadWidthMm * 3), core);
+    if (spanned.length === 0) continue;
+    fill.push(...joinLines(hatch(spanned, bridge.angle, process.beadWidthMm), MoveKind.bridge, spanned, spacing));
+    rest = difference(rest, spanned);
+  }
+  let solid = rest;
+  if (!around.bottomMissing && !around.topMissing) {
+    let covered = rest;
+    for (const region of [...around.below, ...around.above]) {
+      if (region !== island) covered = intersection(covered, region);
+    }
+    const open = covered === rest ? [] : difference(rest, covered);
+    // Slivers narrower than a bead are left to the sparse fill.
+    solid = open.length === 0 ? [] : offset(offset(open, -spacing * 0.3), spacing * 0.3 + 0.2);
+    if (solid.length > 0) solid = intersection(solid, rest);
+    if (regionAreaMm2(rest) - regionAreaMm2(solid) < SMALLEST_SPARSE_MM2 && regionAreaMm2(rest) < SMALLEST_SPARSE_MM2) {
+      solid = rest;
+    }
+  }
+  const angle = around.odd ? Math.PI / 4 : (3 * Math.PI) / 4;
+  if (solid.length > 0) fill.push(...joinLines(hatch(solid, angle, spacing), MoveKind.solid, solid, spacing));
+  const sparse = solid === rest ? [] : difference(rest, solid);
+  if (sparse.length > 0) {
+    const lines = hatch(sparse, angle, spacing / process.sparseDensity);
+    for (const { a, b } of lines) fill.push({ points: [a, b], kinds: [MoveKind.sparse], closed: false });
+  }
+  return { walls, fill, inside };
+}
+
+/** The ring from its seam (back left: large Y, small X) round to it again; pieces over air become bridge strands. */
+function wallStroke(ring: Point[], kind: number, overAir: Region): Stroke {
+  let seam = 0;
+  ring.forEach((point, i) => {
+    if (point.y - point.x > ring[seam].y - ring[seam].x + 1e-6) seam = i;
+  });
+  const points: Point[] = [ring[seam]];
+  const kinds: number[] = [];
+  for (let step = 1; step <= ring.length; step++) {
+    const to = ring[(seam + step) % ring.length];
+    if (overAir.length === 0) {
+      points.push(to);
+      kinds.push(kind);
+      continue;
+    }
+    for (const piece of cutAtBorders(overAir, points[points.length - 1], to)) {
+      points.push(piece.b);
+      kinds.push(piece.inside ? MoveKind.bridge : kind);
+    }
+  }
+  return { points, kinds, closed: true };
+}
+
+/** Neighbouring lines joined at their ends where the way between them stays inside: one zigzag instead of many starts. */
+function joinLines(
+  lines: { a: Point; b: Point; row: number }[],
+  kind: number,
+  region: Region,
+  spacing: number,
+): Stroke[] {
+  const strokes: Stroke[] = [];
+  let lastRow = NaN;
+  for (const { a, b, row } of lines) {
+    const current = strokes[strokes.length - 1];
+    const end = current?.points[current.points.length - 1];
+    if (end && row === lastRow + 1 && distanceMm(end, a) < spacing * 2.5 && staysInside(region, inward(end, b), inward(a, b))) {
+      current.points.push(a, b);
+      // The short way round at the edge is laid too, but never counts as a strand over air.
+      current.kinds.push(kind === MoveKind.bridge ? MoveKind.solid : kind, kind);
+    } else strokes.push({ points: [a, b], kinds: [kind], closed: false });
+    lastRow = row;
+  }
+  return strokes;
+}
+
+/** A point moved a hair towards another, so that an end on the very border counts as inside. */
+function inward(point: Point, towards: Point): Point {
+  return { x: point.x + (towards.x - point.x) * 0.02, y: point.y + (towards.y - point.y) * 0.02 };
+}

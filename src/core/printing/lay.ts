@@ -1,0 +1,297 @@
+/** Slices → move table: the order of islands, travels, retractions, skirt or brim, and the smallest layer time. */
+import { MoveKind, MoveTable, MoveTableBuilder } from "../gcode/moves";
+import { Box, boxesMeet, offset, Point, Region, ringAreaMm2, union } from "../geometry/polygons";
+import { distanceMm, staysInside } from "../geometry/segments";
+import { filamentAreaMm2 } from "../material/bead";
+import { moveSeconds, MotionLimits } from "../motion/duration";
+import { fillIsland, IslandPaths, Stroke } from "./island";
+import { laidAreaMm2, Process, spacingMm } from "./process";
+import { Island, Section, Slice } from "./slices";
+
+/** Travels shorter than this never draw the filament back. */
+const SHORT_TRAVEL_MM = 1.2;
+const SKIRT_GAP_MM = 4;
+
+export interface LaidPrint {
+  moves: MoveTable;
+  /** First move of each layer, and the end of the last: `layers + 1` figures. */
+  layerStarts: number[];
+}
+
+const MOST_KEPT = 20_000;
+const keptLayers = new Map<string, IslandPaths[]>();
+const keptIslands = new Map<string, IslandPaths>();
+
+/**
+ * The filled islands of a layer, in the order of its section, from the store where this situation was met before. Two
+ * levels: whole layers repeat within a band; single islands repeat from band to band though others differ.
+ */
+function pathsOfLayer(slices: Slice[], layer: number, process: Process, processKey: string): IslandPaths[] {
+  const { section, heightMm } = slices[layer];
+  const below: Section[] = [];
+  const above: Section[] = [];
+  for (let i = 1; i <= process.solidLayersBelow && layer - i >= 0; i++) below.push(slices[layer - i].section);
+  for (let i = 1; i <= process.solidLayersAbove && layer + i < slices.length; i++) above.push(slices[layer + i].section);
+  const common = `${processKey}/${Math.round(heightMm * 1e4)}/${layer & 1}`;
+  let key = `${common}/${section.id}/`;
+  for (const { id } of below) key += `${id},`;
+  key += "/";
+  for (const { id } of above) key += `${id},`;
+  let paths = keptLayers.get(key);
+  if (!paths) {
+    paths = section.islands.map((island) => pathsOfIsland(island, below, above, heightMm, layer, process, common));
+    if (keptLayers.size > MOST_KEPT) keptLayers.clear();
+    keptLayers.set(key, paths);
+  }
+  return paths;
+}
+
+function pathsOfIsland(
+  island: Island,
+  below: Section[],
+  above: Section[],
+  layerHeightMm: number,
+  layer: number,
+  process: Process,
+  common: string,
+): IslandPaths {
+  const near = ({ islands }: Section) => islands.filter((other) => boxesMeet(other.box, island.box));
+  const nearBelow = below.map(near);
+  const nearAbove = above.map(near);
+  const idsOf = (list: Island[][]) => list.map((islands) => islands.map(({ id }) => id).join(",")).join(";");
+  const key = `${common}/${island.id}/${idsOf(nearBelow)}/${idsOf(nearAbove)}`;
+  let paths = keptIslands.get(key);
+  if (!paths) {
+    paths = fillIsland(
+      {
+        island: island.region,
+        layerHeightMm,
+        odd: (layer & 1) === 1,
+        below: distinct(nearBelow),
+        above: distinct(nearAbove),
+        bottomMissing: below.length < process.solidLayersBelow,
+        topMissing: above.length < process.solidLayersAbove,
+      },
+      process,
+    );
+    if (keptIslands.size > MOST_KEPT) keptIslands.clear();
+    keptIslands.set(key, paths);
+  }
+  return paths;
+}
+
+/** The regions of neighbouring layers without repeats of the one before: in the middle of a post all layers are one. */
+function distinct(islands: Island[][]): Region[] {
+  const ids = islands.map((list) => list.map(({ id }) => id).join(","));
+  return islands.filter((_, i) => i === 0 || ids[i] !== ids[i - 1]).map((list) => (list.length === 1 ? list[0].region : list.flatMap(({ region }) => region)));
+}
+
+class Layer {
+  x: number;
+  y: number;
+  z = 0;
+  drawnBack = true;
+  readonly table = new MoveTableBuilder();
+  private readonly filamentArea: number;
+
+  constructor(
+    private readonly process: Process,
+    private readonly centre: Point,
+    start: Point,
+  ) {
+    this.x = start.x;
+    this.y = start.y;
+    this.filamentArea = filamentAreaMm2(process.filamentDiameterMm);
+  }
+
+  /** Goes to a point of the piece without laying; stays low and keeps the filament where the way is free. */
+  travelTo(to: Point, inside: Region | null): void {
+    const x = to.x + this.centre.x;
+    const y = to.y + this.centre.y;
+    const length = Math.hypot(x - this.x, y - this.y);
+    if (length < 1e-4) return;
+    const from = { x: this.x - this.centre.x, y: this.y - this.centre.y };
+    const free = length < SHORT_TRAVEL_MM || (inside !== null && staysInside(inside, from, to));
+    if (!free) this.drawBack();
+    this.move(x, y, this.z + (this.drawnBack ? this.process.hopMm : 0), 0, this.process.travelMmS, MoveKind.travel);
+  }
+
+  /** Lays a line to a point of the piece. */
+  layTo(to: Point, areaMm2: number, speedMmS: number, kind: number): void {
+    const x = to.x + this.centre.x;
+    const y = to.y + this.centre.y;
+    const length = Math.hypot(x - this.x, y - this.y);
+    if (length < 1e-4) return;
+    this.restore();
+    this.move(x, y, this.z, (length * areaMm2) / this.filamentArea, speedMmS, kind);
+  }
+
+  drawBack(): void {
+    if (this.drawnBack || this.process.retractionMm <= 0) return;
+    this.drawnBack = true;
+    this.table.add(this.x, this.y, this.z, -this.process.retractionMm, this.process.retractionMmS, MoveKind.retract, 0);
+    if (this.process.hopMm > 0) this.raise(this.z + this.process.hopMm);
+  }
+
+  /** Lowers a lifted nozzle and gives the filament back. */
+  restore(): void {
+    if (!this.drawnBack) return;
+    this.drawnBack = false;
+    if (this.process.hopMm > 0) this.raise(this.z);
+    this.table.add(this.x, this.y, this.z, this.process.retractionMm, this.process.retractionMmS, MoveKind.restore, 0);
+  }
+
+  raise(z: number): void {
+    this.table.add(this.x, this.y, z, 0, 10, MoveKind.travel, 0);
+  }
+
+  private move(x: number, y: number, z: number, fed: number, speedMmS: number, kind: number): void {
+    this.x = x;
+    this.y = y;
+    this.table.add(x, y, z, fed, speedMmS, kind, 0);
+  }
+}
+
+/**
+ * Lays all slices. The piece is centred on `centre`; the nozzle arrives at `start` with the filament drawn back. Both in bed
+ * coordinates, mm.
+ */
+export function layPrint(
+  slices: Slice[],
+  process: Process,
+  centre: Point,
+  start: Point,
+  limits: MotionLimits,
+): LaidPrint {
+  const state = new Layer(process, centre, start);
+  const layerStarts: number[] = [];
+  const processKey = JSON.stringify(process);
+  slices.forEach((slice, index) => {
+    layerStarts.push(state.table.count);
+    state.drawBack();
+    state.z = slice.zTopMm;
+    state.raise(slice.zTopMm + (state.drawnBack ? process.hopMm : 0));
+    const first = index === 0;
+    const speeds = speedsFor(process, first);
+    const area = laidAreaMm2(process, slice.heightMm, false);
+    const airArea = laidAreaMm2(process, slice.heightMm, true);
+    const lay = (stroke: Stroke, inside: Region | null, reversed = false) => {
+      const points = reversed ? [...stroke.points].reverse() : stroke.points;
+      const kinds = reversed ? [...stroke.kinds].reverse() : stroke.kinds;
+      state.travelTo(points[0], inside);
+      for (let i = 0; i < kinds.length; i++) {
+        const overAir = kinds[i] === MoveKind.bridge;
+        state.layTo(points[i + 1], overAir ? airArea : area, speeds[kinds[i]], kinds[i]);
+      }
+    };
+    if (first) for (const stroke of around(slice, process)) lay(stroke, null);
+    const filled = pathsOfLayer(slices, index, process, processKey);
+    const waiting = slice.section.islands.map((island, i) => ({ box: island.box, paths: filled[i] }));
+    while (waiting.length > 0) {
+      const { paths } = takeNearest(waiting, { x: state.x - centre.x, y: state.y - centre.y });
+      for (const wall of paths.walls) lay(wall, paths.inside);
+      layNearestFirst(paths.fill, (stroke, reversed) => lay(stroke, paths.inside, reversed), () => ({
+        x: state.x - centre.x,
+        y: state.y - centre.y,
+      }));
+    }
+  });
+  state.drawBack();
+  layerStarts.push(state.table.count);
+  const moves = state.table.take();
+  for (let i = 0; i + 1 < layerStarts.length; i++) moves.layer.fill(i, layerStarts[i], layerStarts[i + 1]);
+  slowSmallLayers(moves, layerStarts, process, limits);
+  return { moves, layerStarts };
+}
+
+function speedsFor(process: Process, first: boolean): Record<number, number> {
+  const held = (speedMmS: number) => (first ? Math.min(speedMmS, process.firstLayerMmS) : speedMmS);
+  return {
+    [MoveKind.outerWall]: held(process.outerWallMmS),
+    [MoveKind.innerWall]: held(process.innerWallMmS),
+    [MoveKind.solid]: held(process.solidMmS),
+    [MoveKind.sparse]: held(process.sparseMmS),
+    [MoveKind.bridge]: held(process.bridgeMmS),
+    [MoveKind.skirt]: held(process.firstLayerMmS),
+  };
+}
+
+/** Brim rings from outside in, or one skirt ring at a distance. */
+function around(slice: Slice, process: Process): Stroke[] {
+  const region = union(...slice.section.islands.map(({ region }) => region));
+  const spacing = spacingMm(process, slice.heightMm);
+  const distances =
+    process.brimRings > 0
+      ? Array.from({ length: process.brimRings }, (_, i) => spacing * (process.brimRings - i - 0.5))
+      : [SKIRT_GAP_MM];
+  return distances.flatMap((distance) =>
+    offset(region, distance)
+      .filter((ring) => ringAreaMm2(ring) > 0)
+      .map((ring) => ({
+        points: [...ring, ring[0]],
+        kinds: ring.map(() => MoveKind.skirt as number),
+        closed: true,
+      })),
+  );
+}
+
+function takeNearest<T extends { box: Box }>(islands: T[], from: Point): T {
+  let best = 0;
+  let nearest = Infinity;
+  islands.forEach(({ box }, i) => {
+    const dx = Math.max(box.minX - from.x, 0, from.x - box.maxX);
+    const dy = Math.max(box.minY - from.y, 0, from.y - box.maxY);
+    const distance = Math.hypot(dx, dy);
+    if (distance < nearest) {
+      best = i;
+      nearest = distance;
+    }
+  });
+  return islands.splice(best, 1)[0];
+}
+
+/** Lays open lines so that each starts at the end nearest to where the nozzle is. */
+function layNearestFirst(strokes: Stroke[], lay: (stroke: Stroke, reversed: boolean) => void, at: () => Point): void {
+  const waiting = [...strokes];
+  while (waiting.length > 0) {
+    const from = at();
+    let best = 0;
+    let reversed = false;
+    let nearest = Infinity;
+    // Looking a few lines ahead is enough: hatching comes in order already.
+    for (let i = 0; i < Math.min(waiting.length, 24); i++) {
+      const { points } = waiting[i];
+      const toStart = distanceMm(from, points[0]);
+      const toEnd = distanceMm(from, points[points.length - 1]);
+      if (Math.min(toStart, toEnd) < nearest - 1e-9) {
+        nearest = Math.min(toStart, toEnd);
+        best = i;
+        reversed = toEnd < toStart;
+      }
+    }
+    lay(waiting.splice(best, 1)[0], reversed);
+  }
+}
+
+/** A layer that would be done before it can cool is laid slower; travels and bridges keep their speed. */
+function slowSmallLayers(moves: MoveTable, layerStarts: number[], process: Process, limits: MotionLimits): void {
+  const seconds = moveSeconds(moves, null, limits);
+  for (let layer = 0; layer + 1 < layerStarts.length; layer++) {
+    let total = 0;
+    let slowable = 0;
+    for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
+      total += seconds[i];
+      if (canSlow(moves.kind[i])) slowable += seconds[i];
+    }
+    const missing = process.smallestLayerSeconds - total;
+    if (missing <= 0 || slowable <= 0) continue;
+    const share = slowable / (slowable + missing);
+    for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
+      if (canSlow(moves.kind[i])) moves.feedMmS[i] = Math.max(process.slowestMmS, moves.feedMmS[i] * share);
+    }
+  }
+}
+
+function canSlow(kind: number): boolean {
+  return kind >= MoveKind.outerWall && kind !== MoveKind.bridge;
+}

@@ -1,0 +1,78 @@
+/** How a piece is printed: bead sizes, walls, speeds, fan. Derived from printer, spool and trial; common practice, no source. */
+import { beadAreaMm2, beadSpacingMm, strandAreaMm2 } from "../material/bead";
+import { materials } from "../material/materials";
+import { Printer } from "../shelf/printer";
+import { Spool } from "../shelf/spool";
+
+export interface Process {
+  layerHeightMm: number;
+  firstLayerHeightMm: number;
+  beadWidthMm: number;
+  walls: number;
+  solidLayersBelow: number;
+  solidLayersAbove: number;
+  sparseDensity: number;
+  outerWallMmS: number;
+  innerWallMmS: number;
+  solidMmS: number;
+  sparseMmS: number;
+  bridgeMmS: number;
+  firstLayerMmS: number;
+  travelMmS: number;
+  /** Strand over air: leaner than the nozzle is wide, so that it is pulled straight. */
+  bridgeStrandMm: number;
+  smallestLayerSeconds: number;
+  /** Layers slowed down never go below this. */
+  slowestMmS: number;
+  retractionMm: number;
+  retractionMmS: number;
+  hopMm: number;
+  /** Rings of brim round the first layer; 0 means a skirt instead. */
+  brimRings: number;
+  filamentDiameterMm: number;
+}
+
+/** The usual process for a printer, a spool and the trial's layer heights. Speeds stay within the hot end's flow. */
+export function processFor(
+  printer: Printer,
+  spool: Spool,
+  heights: { layerHeightMm: number; firstLayerHeightMm: number },
+): Process {
+  const beadWidthMm = Math.round(printer.nozzleMm * 1125) / 1000;
+  const area = beadAreaMm2(beadWidthMm, heights.layerHeightMm);
+  const flowLimited = (speedMmS: number) => Math.min(speedMmS, Math.floor((0.9 * printer.highestFlowMm3S) / area));
+  return {
+    layerHeightMm: heights.layerHeightMm,
+    firstLayerHeightMm: heights.firstLayerHeightMm,
+    beadWidthMm,
+    walls: 2,
+    solidLayersBelow: 4,
+    solidLayersAbove: 4,
+    sparseDensity: 0.15,
+    outerWallMmS: flowLimited(30),
+    innerWallMmS: flowLimited(45),
+    solidMmS: flowLimited(45),
+    sparseMmS: flowLimited(60),
+    bridgeMmS: Math.min(20, flowLimited(20)),
+    firstLayerMmS: flowLimited(20),
+    travelMmS: Math.min(150, printer.highestFeedXyMmS),
+    bridgeStrandMm: printer.nozzleMm * 0.9,
+    smallestLayerSeconds: spool.smallestLayerSeconds,
+    slowestMmS: 8,
+    retractionMm: printer.retractionMm,
+    retractionMmS: printer.retractionMmS,
+    hopMm: printer.hopMm,
+    brimRings: materials[spool.material].warps ? 10 : 0,
+    filamentDiameterMm: spool.diameterMm,
+  };
+}
+
+/** Distance between beads that fill a layer of this height, mm. */
+export function spacingMm(process: Process, layerHeightMm: number): number {
+  return beadSpacingMm(process.beadWidthMm, layerHeightMm);
+}
+
+/** Cross-section of what is laid, mm². */
+export function laidAreaMm2(process: Process, layerHeightMm: number, overAir: boolean): number {
+  return overAir ? strandAreaMm2(process.bridgeStrandMm) : beadAreaMm2(process.beadWidthMm, layerHeightMm);
+}

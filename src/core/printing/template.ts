@@ -1,0 +1,50 @@
+/** Start and end lines with names in them: `M104 S{{nozzleFirst}}`. Unknown names are refused, never passed on. */
+import { refuse, Result, succeed } from "../result";
+import { plainNumber } from "../units";
+
+/** What each name stands for, and the number of decimals it is written with. */
+export const templateNames = {
+  nozzleFirst: { says: "nozzle temperature of the first band, °C", decimals: 0 },
+  bedFirst: { says: "bed temperature at the start, °C", decimals: 0 },
+  tool: { says: "tool that prints", decimals: 0 },
+  bedCentreX: { says: "X of the bed's middle, mm", decimals: 3 },
+  bedCentreY: { says: "Y of the bed's middle, mm", decimals: 3 },
+  bedWidth: { says: "X size of the bed, mm", decimals: 3 },
+  bedDepth: { says: "Y size of the bed, mm", decimals: 3 },
+  buildHeight: { says: "highest Z, mm", decimals: 3 },
+  topZ: { says: "height of the piece, mm", decimals: 3 },
+  parkZ: { says: "a safe height above the piece, mm", decimals: 3 },
+  firstLayerHeight: { says: "height of the first layer, mm", decimals: 3 },
+  layerHeight: { says: "height of the other layers, mm", decimals: 3 },
+  nozzleSize: { says: "nozzle diameter, mm", decimals: 3 },
+} as const;
+
+export type TemplateName = keyof typeof templateNames;
+export type TemplateValues = Record<TemplateName, number>;
+
+/** The names in `text` that no value exists for, with their line (from 1). */
+export function unknownNames(text: string): { name: string; line: number }[] {
+  const unknown: { name: string; line: number }[] = [];
+  text.split(/\r?\n/).forEach((line, index) => {
+    for (const [, name] of line.matchAll(/\{\{\s*([^{}]*?)\s*\}\}/g)) {
+      if (!Object.hasOwn(templateNames, name)) unknown.push({ name, line: index + 1 });
+    }
+  });
+  return unknown;
+}
+
+/** The lines with every name replaced; refused with name and line if one is unknown. */
+export function fillTemplate(text: string, values: TemplateValues, what: string): Result<string[]> {
+  const unknown = unknownNames(text)[0];
+  if (unknown) {
+    const known = Object.keys(templateNames).join(", ");
+    return refuse(
+      `${what}, line ${unknown.line}: there is no “{{${unknown.name}}}”. The names are ${known}.`,
+      what === "Start lines" ? "startLines" : "endLines",
+    );
+  }
+  const filled = text.replace(/\{\{\s*([^{}]*?)\s*\}\}/g, (_, name: TemplateName) =>
+    plainNumber(values[name], templateNames[name].decimals),
+  );
+  return succeed(filled.split(/\r?\n/).filter((line) => line.trim() !== ""));
+}

@@ -1,0 +1,199 @@
+/** What a finished program is, in figures: layers, time, room, filament, and its settings along the height. */
+import { laysMaterial, MoveKind } from "../gcode/moves";
+import { ProgramTables } from "../gcode/read";
+import { LayerSettings, SettingChange, settingsByLayer } from "../heightplan/proof";
+import { filamentAreaMm2 } from "../material/bead";
+import { HeaterFigures, runHeater } from "../material/heat";
+import { MotionLimits, moveSeconds } from "../motion/duration";
+import { SettingKey, settingKeys } from "../settings";
+
+export interface LayerReport {
+  index: number;
+  /** Height of its top, mm. */
+  zMm: number;
+  heightMm: number;
+  seconds: number;
+  /** Filament fed, mm. */
+  filamentMm: number;
+  /** Room its material takes, bed coordinates, mm. */
+  minX: number;
+  maxX: number;
+  minY: number;
+  maxY: number;
+  /** Line (from 1) and byte where a change for this layer must stand. */
+  insertLine: number;
+  insertByte: number;
+  /** Number in the comment that opens it. */
+  marker?: number;
+}
+
+export interface Bounds {
+  minX: number;
+  minY: number;
+  minZ: number;
+  maxX: number;
+  maxY: number;
+  maxZ: number;
+}
+
+export interface ProgramReport {
+  lines: number;
+  bytes: number;
+  lineEnd: "\n" | "\r\n";
+  layers: LayerReport[];
+  /** Room the material takes, mm; null if nothing is laid. */
+  bounds: Bounds | null;
+  /** Room the nozzle moves in, mm. */
+  travelBounds: Bounds | null;
+  /** Without heating up and homing. */
+  seconds: number;
+  filament: { tool: number; mm: number }[];
+  /** The comments that open the layers: an example with `#` for the number, and how they count. */
+  markers: { shape: string; first: number; last: number; countsFrom: number } | null;
+  /** Values in force per layer; null where the program has not said anything. */
+  settings: Record<SettingKey, (number | null)[]>;
+  /** Changes of settings from the first layer on. */
+  changes: SettingChange[];
+  /** Lines put in by an earlier plan. */
+  cuchara: { line: number; startByte: number; endByte: number; text: string }[];
+  /** Commands passed over because they are not known here. */
+  unknown: { command: string; count: number }[];
+}
+
+export interface ReportDetails {
+  report: ProgramReport;
+  byLayer: LayerSettings;
+  /** Seconds of every move. */
+  seconds: Float32Array;
+}
+
+/** The report of a program that has been read. */
+export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDetails {
+  const { moves, layers } = tables;
+  const seconds = moveSeconds(moves, tables.events, limits);
+  const layerReports: LayerReport[] = layers.map((layer) => ({
+    index: layer.index,
+    zMm: layer.zMm,
+    heightMm: layer.heightMm,
+    seconds: 0,
+    filamentMm: 0,
+    minX: Infinity,
+    maxX: -Infinity,
+    minY: Infinity,
+    maxY: -Infinity,
+    insertLine: layer.insertLine + 1,
+    insertByte: layer.insertByte,
+    ...(layer.marker === undefined ? {} : { marker: layer.marker }),
+  }));
+  let total = 0;
+  const bounds = emptyBounds();
+  const travelBounds = emptyBounds();
+  let x = 0;
+  let y = 0;
+  for (let i = 0; i < moves.count; i++) {
+    total += seconds[i];
+    const kind = moves.kind[i];
+    const fromX = x;
+    const fromY = y;
+    x = moves.x[i];
+    y = moves.y[i];
+    if (kind === MoveKind.home) continue;
+    extend(travelBounds, x, y, moves.z[i]);
+    const index = moves.layer[i];
+    if (index < 0) continue;
+    const layer = layerReports[index];
+    layer.seconds += seconds[i];
+    if (!laysMaterial(kind)) continue;
+    layer.filamentMm += moves.filamentMm[i];
+    layer.minX = Math.min(layer.minX, x, fromX);
+    layer.maxX = Math.max(layer.maxX, x, fromX);
+    layer.minY = Math.min(layer.minY, y, fromY);
+    layer.maxY = Math.max(layer.maxY, y, fromY);
+    extend(bounds, x, y, moves.z[i]);
+    extend(bounds, fromX, fromY, moves.z[i]);
+  }
+  const { byLayer, changes } = settingsByLayer(tables);
+  const inside = changes.filter(({ layer }) => layer >= 0 && layer < layers.length);
+  const places = tables.markers?.places;
+  return {
+    report: {
+      lines: tables.lineCount,
+      bytes: tables.byteCount,
+      lineEnd: tables.lineEnd,
+      layers: layerReports,
+      bounds: bounds.minX <= bounds.maxX ? bounds : null,
+      travelBounds: travelBounds.minX <= travelBounds.maxX ? travelBounds : null,
+      seconds: total,
+      filament: tables.filamentPerToolMm.map((mm, tool) => ({ tool, mm })).filter(({ mm }) => mm > 0),
+      markers:
+        tables.markers && places
+          ? {
+              shape: tables.markers.shape,
+              first: places[0].value,
+              last: places[places.length - 1].value,
+              countsFrom: layers.find(({ marker }) => marker !== undefined)?.marker ?? places[0].value,
+            }
+          : null,
+      settings: Object.fromEntries(
+        settingKeys.map((key) => [key, Array.from(byLayer[key], (value) => (Number.isNaN(value) ? null : value))]),
+      ) as Record<SettingKey, (number | null)[]>,
+      changes: inside,
+      cuchara: tables.cucharaLines.map(({ line, startByte, endByte, text }) => ({ line, startByte, endByte, text })),
+      unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),
+    },
+    byLayer,
+    seconds,
+  };
+}
+
+function emptyBounds(): Bounds {
+  return { minX: Infinity, minY: Infinity, minZ: Infinity, maxX: -Infinity, maxY: -Infinity, maxZ: -Infinity };
+}
+
+function extend(bounds: Bounds, x: number, y: number, z: number): void {
+  if (x < bounds.minX) bounds.minX = x;
+  if (x > bounds.maxX) bounds.maxX = x;
+  if (y < bounds.minY) bounds.minY = y;
+  if (y > bounds.maxY) bounds.maxY = y;
+  if (z < bounds.minZ) bounds.minZ = z;
+  if (z > bounds.maxZ) bounds.maxZ = z;
+}
+
+/** The nozzle's temperature along the height. */
+export interface HeatProfile {
+  /** Per layer, °C; NaN where the program never sets it. */
+  setC: Float64Array;
+  /** Expected at the end of each layer, °C. */
+  expectedC: Float32Array;
+  /** Share of each layer's time in which the nozzle is within 1 °C of the set value. */
+  settledShare: Float32Array;
+}
+
+/** Runs the heater model along the layers of a program, driven by the program's own timing. */
+export function heatProfile(
+  layers: Pick<LayerReport, "seconds" | "filamentMm">[],
+  setC: Float64Array,
+  heater: HeaterFigures,
+  spool: { diameterMm: number; densityGCm3: number },
+): HeatProfile {
+  const gramsPerMm = (filamentAreaMm2(spool.diameterMm) * spool.densityGCm3) / 1000;
+  let start = setC.find((value) => !Number.isNaN(value)) ?? 0;
+  const steps = layers.map(({ seconds, filamentMm }, i) => {
+    const set = Number.isNaN(setC[i]) ? start : setC[i];
+    start = set;
+    return { seconds, setC: set, flowGPerS: seconds > 0 ? (filamentMm * gramsPerMm) / seconds : 0 };
+  });
+  const { endC, settledShare } = runHeater(steps, heater, steps[0]?.setC ?? 0);
+  return { setC, expectedC: endC, settledShare };
+}
+
+/** Share of a band's height (0–1) in which the nozzle is settled; `first` to `last` are layer indexes. */
+export function settledShareOf(heat: HeatProfile, heightsMm: ArrayLike<number>, first: number, last: number): number {
+  let settled = 0;
+  let all = 0;
+  for (let i = first; i <= last && i < heightsMm.length; i++) {
+    settled += heat.settledShare[i] * heightsMm[i];
+    all += heightsMm[i];
+  }
+  return all > 0 ? settled / all : 0;
+}

@@ -1,0 +1,45 @@
+/** All settings. A new one is one file and one line here. */
+import { z } from "zod";
+import { bedTemperature } from "./bed-temperature";
+import { fan } from "./fan";
+import { nozzleTemperature } from "./nozzle-temperature";
+import { Setting } from "./setting";
+
+export const settings = { nozzleTemperature, bedTemperature, fan } satisfies Record<string, Setting>;
+
+export type SettingKey = keyof typeof settings;
+
+export const settingKeys = Object.keys(settings) as [SettingKey, ...SettingKey[]];
+
+/** Values of some settings, each in its own unit. */
+export type SettingValues = Partial<Record<SettingKey, number>>;
+
+/** The setting for a key; typed as the general contract. */
+export function settingFor(key: SettingKey): Setting {
+  return settings[key];
+}
+
+/** `{nozzleTemperature: 220, …}` with every value inside what any printer can be told. */
+export const settingValuesSchema: z.ZodType<SettingValues> = z
+  .strictObject(
+    Object.fromEntries(
+      settingKeys.map((key) => {
+        const { label, lowest, highest, unit } = settingFor(key);
+        return [
+          key,
+          z
+            .number({ error: `${label} must be a number in ${unit}` })
+            .min(lowest, `${label} must be at least ${lowest} ${unit}`)
+            .max(highest, `${label} must be at most ${highest} ${unit}`)
+            .optional(),
+        ];
+      }),
+    ),
+    {
+      error: (issue) =>
+        issue.code === "unrecognized_keys"
+          ? `“${String(issue.keys[0]).slice(0, 40)}” is not a setting; the settings are ${settingKeys.join(", ")}`
+          : undefined,
+    },
+  )
+  .transform((values) => values as SettingValues) as unknown as z.ZodType<SettingValues>;

@@ -1,0 +1,78 @@
+/** One machine as it stands. Every length in mm, speed in mm/s, acceleration in mm/s², temperature in °C. */
+import { z } from "zod";
+import { dialectKeys } from "../firmware/dialects";
+
+const figure = (low: number, high: number, what: string) =>
+  z
+    .number({ error: `${what} must be a number` })
+    .min(low, { error: `${what} must be at least ${low}` })
+    .max(high, { error: `${what} must be at most ${high}` });
+
+/** Lines of a program with `{{names}}`; see `printing/template.ts` for the names. */
+const lines = (what: string) => z.string({ error: `${what} must be text` }).max(20_000, `${what} are too long`);
+
+export const printerSchema = z.object({
+  name: z
+    .string({ error: "Give the printer a name" })
+    .trim()
+    .min(1, "Give the printer a name")
+    .max(60, "The name is longer than 60 characters"),
+  bedShape: z.enum(["rectangle", "round"], { error: "The bed is a rectangle or round" }).default("rectangle"),
+  /** X size, or the diameter of a round bed. */
+  bedWidthMm: figure(40, 2000, "Bed width"),
+  bedDepthMm: figure(40, 2000, "Bed depth"),
+  /** Where X0 Y0 is. */
+  bedOrigin: z.enum(["corner", "centre"], { error: "The origin is a corner or the centre" }).default("corner"),
+  buildHeightMm: figure(20, 2000, "Build height"),
+  nozzleMm: figure(0.1, 2, "Nozzle").default(0.4),
+  highestNozzleC: figure(150, 500, "Highest nozzle temperature").default(260),
+  highestBedC: figure(0, 200, "Highest bed temperature").default(100),
+  dialect: z.enum(dialectKeys, { error: `The dialect is one of ${dialectKeys.join(", ")}` }).default("jerk"),
+  tools: z.int({ error: "Tools are counted in whole numbers" }).min(1, "At least one tool").max(8, "At most 8 tools").default(1),
+  fanPerTool: z.boolean().default(false),
+  /** Duty (0–255) below which the fan does not turn. */
+  smallestTurningDuty: z
+    .int({ error: "A duty is a whole number" })
+    .min(0, "A duty is at least 0")
+    .max(255, "A duty is at most 255")
+    .default(15),
+  printAccelerationMmS2: figure(10, 50_000, "Print acceleration").default(1000),
+  travelAccelerationMmS2: figure(10, 50_000, "Travel acceleration").default(1000),
+  retractAccelerationMmS2: figure(10, 50_000, "Retract acceleration").default(1500),
+  jerkMmS: figure(0.1, 100, "Jerk").default(8),
+  junctionDeviationMm: figure(0.001, 1, "Junction deviation").default(0.02),
+  highestFeedXyMmS: figure(5, 2000, "Highest feed X Y").default(300),
+  highestFeedZMmS: figure(0.5, 500, "Highest feed Z").default(10),
+  highestFeedEMmS: figure(1, 500, "Highest feed E").default(50),
+  highestFlowMm3S: figure(0.5, 200, "Highest flow").default(11),
+  heaterRiseCPerS: figure(0.2, 50, "Heating rate").default(2.5),
+  heaterFallCPerS: figure(0.1, 20, "Cooling rate").default(1),
+  heaterLagS: figure(0, 60, "Nozzle lag").default(5),
+  retractionMm: figure(0, 20, "Retraction").default(4),
+  retractionMmS: figure(1, 200, "Retraction speed").default(35),
+  hopMm: figure(0, 5, "Lift while travelling").default(0),
+  startLines: lines("Start lines"),
+  endLines: lines("End lines"),
+});
+
+export type Printer = z.infer<typeof printerSchema>;
+
+/** Bed coordinates of its middle: half the size from a corner, 0 from a centre origin. */
+export function bedCentre(printer: Printer): { x: number; y: number } {
+  if (printer.bedOrigin === "centre") return { x: 0, y: 0 };
+  return { x: printer.bedWidthMm / 2, y: bedDepthMm(printer) / 2 };
+}
+
+/** Y size of the bed; a round bed is as deep as it is wide. */
+export function bedDepthMm(printer: Printer): number {
+  return printer.bedShape === "round" ? printer.bedWidthMm : printer.bedDepthMm;
+}
+
+/** How far the point lies outside the bed, mm; 0 or less is inside. */
+export function outsideBedMm(printer: Printer, x: number, y: number): number {
+  const centre = bedCentre(printer);
+  const dx = Math.abs(x - centre.x);
+  const dy = Math.abs(y - centre.y);
+  if (printer.bedShape === "round") return Math.hypot(dx, dy) - printer.bedWidthMm / 2;
+  return Math.max(dx - printer.bedWidthMm / 2, dy - printer.bedDepthMm / 2);
+}

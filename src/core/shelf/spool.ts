@@ -1,0 +1,46 @@
+/** One reel of filament. */
+import { z } from "zod";
+import { materialNames } from "../material/materials";
+
+const figure = (low: number, high: number, what: string) =>
+  z
+    .number({ error: `${what} must be a number` })
+    .min(low, { error: `${what} must be at least ${low}` })
+    .max(high, { error: `${what} must be at most ${high}` });
+
+export const spoolSchema = z
+  .object({
+    name: z
+      .string({ error: "Give the spool a name" })
+      .trim()
+      .min(1, "Give the spool a name")
+      .max(60, "The name is longer than 60 characters"),
+    maker: z.string().trim().max(60, "The maker is longer than 60 characters").default(""),
+    material: z.enum(materialNames, { error: `The material is one of ${materialNames.join(", ")}` }),
+    colourName: z.string().trim().max(40, "The colour is longer than 40 characters").default(""),
+    colourHex: z
+      .string()
+      .regex(/^#[0-9a-fA-F]{6}$/, "A colour is # and six hexadecimal digits")
+      .default("#B8A58F"),
+    /** The range printed on the label. */
+    labelMinC: figure(100, 450, "Label from"),
+    labelMaxC: figure(100, 450, "Label to"),
+    bedC: figure(0, 200, "Bed temperature"),
+    fanPercent: figure(0, 100, "Fan"),
+    diameterMm: figure(1, 4, "Diameter").default(1.75),
+    densityGCm3: figure(0.5, 5, "Density"),
+    pricePerKg: figure(0, 10_000, "Price").default(0),
+    currency: z.string().trim().max(5, "The currency is longer than 5 characters").default("€"),
+    smallestLayerSeconds: figure(0, 120, "Smallest layer time").default(8),
+  })
+  .refine((spool) => spool.labelMaxC >= spool.labelMinC, {
+    path: ["labelMaxC"],
+    message: "The label ends below where it starts: swap the two temperatures",
+  });
+
+export type Spool = z.infer<typeof spoolSchema>;
+
+/** `Larkfield PLA Saffron`: maker, material and colour, or the spool's own name where they are not known. */
+export function spoolTitle(spool: Spool): string {
+  return [spool.maker, spool.name].filter(Boolean).join(" ");
+}

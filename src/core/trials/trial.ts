@@ -1,0 +1,42 @@
+/** A trial as it is stored and sent. */
+import { z } from "zod";
+import { heightPlanSchema } from "../heightplan/plan";
+import { settingValuesSchema } from "../settings";
+import { trialKindKeys } from ".";
+
+const heightFigure = (what: string) =>
+  z
+    .number({ error: `${what} must be a number in mm` })
+    .min(0.04, `${what} must be at least 0.04 mm`)
+    .max(1.2, `${what} must be at most 1.2 mm`);
+
+const idSchema = (what: string) =>
+  z.int({ error: `${what} is a whole number` }).positive({ error: `${what} is a whole number above 0` });
+
+/** What a client may say of a new trial; without `plan` the kind's first round is taken. */
+export const newTrialSchema = z.object({
+  kind: z.enum(trialKindKeys, { error: `The kind is one of ${trialKindKeys.join(", ")}` }),
+  name: z.string({ error: "The name must be text" }).trim().max(100, "The name is longer than 100 characters").optional(),
+  printerId: idSchema("printerId"),
+  spoolId: idSchema("spoolId"),
+  layerHeightMm: heightFigure("Layer height").default(0.2),
+  firstLayerHeightMm: heightFigure("First layer height").default(0.2),
+  plan: heightPlanSchema.optional(),
+  fixed: settingValuesSchema.optional(),
+});
+
+/** What may be changed later. */
+export const trialChangeSchema = newTrialSchema
+  .omit({ kind: true })
+  .extend({ layerHeightMm: heightFigure("Layer height"), firstLayerHeightMm: heightFigure("First layer height") })
+  .partial();
+
+export const trialSchema = newTrialSchema.required({ name: true, plan: true, fixed: true }).extend({
+  id: idSchema("id"),
+  /** ISO dates. */
+  createdAt: z.string(),
+  updatedAt: z.string(),
+});
+
+export type NewTrial = z.infer<typeof newTrialSchema>;
+export type Trial = z.infer<typeof trialSchema>;

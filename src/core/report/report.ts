@@ -63,6 +63,8 @@ export interface ProgramReport {
 export interface ReportDetails {
   report: ProgramReport;
   byLayer: LayerSettings;
+  /** Changes of settings in the whole program, before the first and behind the last layer too. */
+  allChanges: SettingChange[];
   /** Seconds of every move. */
   seconds: Float32Array;
 }
@@ -142,6 +144,7 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDet
       unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),
     },
     byLayer,
+    allChanges: changes,
     seconds,
   };
 }

@@ -3,7 +3,7 @@ import { runChecks } from "../checks";
 import { Finding } from "../checks/finding";
 import { ProgramTables, readProgram } from "../gcode/read";
 import { plannedFromBands } from "../heightplan/planned";
-import { LayerSettings, SettingChange, settingsByLayer } from "../heightplan/proof";
+import { LayerSettings } from "../heightplan/proof";
 import { filamentMassG } from "../material/bead";
 import { limitsFor } from "../motion/limits";
 import { HeatProfile, heatProfile, ProgramReport, reportOf, settledShareOf } from "../report/report";
@@ -27,8 +27,7 @@ export interface InspectedTrial {
 /** Reads the finished bytes back and runs every check on what they say. */
 export function inspectTrial({ trial, printer, spool }: TrialInput, built: BuiltTrial): InspectedTrial {
   const tables = readProgram(built.bytes);
-  const { report, byLayer } = reportOf(tables, limitsFor(printer));
-  const changes: SettingChange[] = settingsByLayer(tables).changes;
+  const { report, byLayer, allChanges } = reportOf(tables, limitsFor(printer));
   const heat = heatProfile(
     report.layers,
     byLayer.nozzleTemperature,
@@ -48,7 +47,7 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
     tables,
     report,
     byLayer,
-    changes,
+    changes: allChanges,
     heat,
     refusals: built.refusals,
     unlabelled: built.shape.unlabelled,

@@ -1,0 +1,14 @@
+import type { NextConfig } from "next";
+
+const config: NextConfig = {
+  poweredByHeader: false,
+  reactStrictMode: true,
+  serverExternalPackages: ["better-sqlite3", "pino"],
+  // Types are checked by `npm run types`, together with the tests.
+  typescript: { ignoreBuildErrors: true },
+  turbopack: { root: import.meta.dirname },
+  // 127.0.0.1 is this program's own address.
+  allowedDevOrigins: ["127.0.0.1"],
+};
+
+export default config;

@@ -1,0 +1,87 @@
+/** What every command needs first: packages and a build that is not older than the sources. Runs before anything is installed. */
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), "..");
+const stamps = join(root, ".build");
+
+/** Runs a program in the project's folder; ends this process with its code if it fails. */
+export function run(command, args, env = {}) {
+  const result = spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...process.env, ...env } });
+  if (result.status !== 0) process.exit(result.status ?? 1);
+}
+
+/** Path of a program that a package brings. */
+export const bin = (name) => join(root, "node_modules", ".bin", name);
+
+/** Installs the packages if the lock file changed since they were. */
+export function install() {
+  const lock = createHash("sha256").update(readFileSync(join(root, "package-lock.json"))).digest("hex");
+  const stamp = join(root, "node_modules", ".cuchara-lock");
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  console.log("Installing packages …");
+  run("npm", ["ci", "--no-audit", "--no-fund"]);
+  writeFileSync(stamp, lock);
+}
+
+/** Builds the pages and the server's worker if a source is newer than the last build. */
+export function build() {
+  const stamp = join(stamps, "built");
+  const sources = ["src", "package-lock.json", "next.config.ts", "tsconfig.json"];
+  const newest = Math.max(...sources.map((path) => newestChange(join(root, path))));
+  if (existsSync(stamp) && existsSync(join(root, ".next", "BUILD_ID")) && statSync(stamp).mtimeMs > newest) return;
+  console.log("Building …");
+  buildWorker();
+  run(bin("next"), ["build"], { NEXT_TELEMETRY_DISABLED: "1" });
+  writeFileSync(stamp, "");
+}
+
+/** Bundles the server's worker thread, which the page builder does not know of. */
+export function buildWorker() {
+  mkdirSync(stamps, { recursive: true });
+  run(bin("esbuild"), [
+    "src/server/work/worker.ts",
+    "--bundle",
+    "--platform=node",
+    "--target=node20",
+    "--external:better-sqlite3",
+    "--log-level=error",
+    "--outfile=.build/server-worker.cjs",
+  ]);
+}
+
+function newestChange(path) {
+  const stat = statSync(path);
+  if (!stat.isDirectory()) return stat.mtimeMs;
+  return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newestChange(join(path, name))));
+}
+
+/** Serves the built pages on `HOST` and `PORT` with the data in `dataFolder`; returns the child process. */
+export async function serve(dataFolder, { announce = true } = {}) {
+  const { spawn } = await import("node:child_process");
+  const host = process.env.HOST || "127.0.0.1";
+  const port = process.env.PORT || "4747";
+  const env = { ...process.env, HOST: host, PORT: port, CUCHARA_DATA: dataFolder, NEXT_TELEMETRY_DISABLED: "1" };
+  const child = spawn(process.execPath, [join(root, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port], {
+    cwd: root,
+    env,
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+  for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
+  child.on("exit", (code) => process.exit(code ?? 0));
+  const shown = host.includes(":") ? `[${host}]` : host === "0.0.0.0" ? "127.0.0.1" : host;
+  const address = `http://${shown}:${port}`;
+  for (let tries = 0; tries < 200; tries++) {
+    try {
+      if ((await fetch(`${address}/api/health`)).ok) break;
+    } catch {
+      // Not up yet.
+    }
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  if (announce) console.log(`Cuchara is ready at ${address}`);
+  return { child, address };
+}

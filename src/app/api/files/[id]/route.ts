@@ -1,0 +1,14 @@
+import { files } from "@/server/db/files";
+import { fileOf } from "@/server/http/files";
+import { handle, json, notFound, pathId } from "@/server/http/respond";
+
+export const GET = handle((_, params) => {
+  const file = fileOf(params);
+  return json({ ...file, edits: JSON.parse(file.edits) as unknown });
+});
+
+export const DELETE = handle((_, params) => {
+  const id = pathId(params, "file");
+  if (!files.remove(id)) throw notFound(`There is no file ${id}.`);
+  return json({ id });
+});

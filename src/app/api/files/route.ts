@@ -1,0 +1,11 @@
+import { files } from "@/server/db/files";
+import { receiveFile } from "@/server/http/files";
+import { handle, HttpError, json } from "@/server/http/respond";
+
+export const GET = handle(() => json(files.list().map(({ edits, ...file }) => ({ ...file, edits: JSON.parse(edits) as unknown }))));
+
+export const POST = handle(async (request) => {
+  const name = new URL(request.url).searchParams.get("name")?.trim().slice(0, 200);
+  if (!name) throw new HttpError(400, "Give the file a name: POST /api/files?name=tower.gcode", { field: "name" });
+  return json({ id: await receiveFile(request, name) }, 201);
+});

@@ -1,0 +1,3 @@
+import { printerRoutes } from "@/server/http/printer-routes";
+
+export const { POST } = printerRoutes.restore;

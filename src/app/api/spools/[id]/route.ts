@@ -1,0 +1,3 @@
+import { spoolRoutes } from "@/server/http/spool-routes";
+
+export const { GET, PUT, DELETE } = spoolRoutes.item;

@@ -1,0 +1,45 @@
+/** In front of every request: foreign hosts and origins are refused, and the page may load nothing from elsewhere. */
+import { NextRequest, NextResponse } from "next/server";
+import { refuseForeign } from "@/server/guard";
+
+export function proxy(request: NextRequest) {
+  const isApi = request.nextUrl.pathname.startsWith("/api");
+  const site = request.headers.get("sec-fetch-site");
+  // Following a link from elsewhere to a page is fine; asking the interface from elsewhere is not.
+  const refusal = refuseForeign(
+    {
+      host: request.headers.get("host"),
+      origin: request.headers.get("origin"),
+      site: isApi ? site : null,
+    },
+    process.env.HOST,
+  );
+  if (refusal) return NextResponse.json({ error: { message: refusal } }, { status: 403 });
+  if (isApi) return NextResponse.next();
+
+  const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
+  const development = process.env.NODE_ENV === "development";
+  const policy = [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${development ? " 'unsafe-eval'" : ""}`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self' blob:",
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join("; ");
+  const headers = new Headers(request.headers);
+  headers.set("x-nonce", nonce);
+  headers.set("Content-Security-Policy", policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set("Content-Security-Policy", policy);
+  response.headers.set("X-Content-Type-Options", "nosniff");
+  response.headers.set("Referrer-Policy", "same-origin");
+  return response;
+}
+
+export const config = { matcher: ["/((?!_next/static|_next/image|favicon.ico).*)"] };

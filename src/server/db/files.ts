@@ -1,0 +1,118 @@
+/** Opened files: their bytes in chunks, their report, and the edits laid over them. */
+import Database from "better-sqlite3";
+import { database } from "./connection";
+
+export const CHUNK_BYTES = 1 << 20;
+
+/** What lists show of a file. */
+export interface FileSummary {
+  layers: number;
+  topMm: number;
+  seconds: number;
+  filamentMm: number;
+  cucharaLines: number;
+}
+
+export interface StoredFile {
+  id: number;
+  name: string;
+  sizeBytes: number;
+  printerId: number | null;
+  createdAt: string;
+  summary: FileSummary | null;
+  /** JSON text of the edits as they were sent. */
+  edits: string;
+}
+
+interface Row {
+  id: number;
+  name: string;
+  size_bytes: number;
+  printer_id: number | null;
+  created_at: string;
+  summary: string | null;
+  edits: string;
+}
+
+const read = (row: Row): StoredFile => ({
+  id: row.id,
+  name: row.name,
+  sizeBytes: row.size_bytes,
+  printerId: row.printer_id,
+  createdAt: row.created_at,
+  summary: row.summary === null ? null : (JSON.parse(row.summary) as FileSummary),
+  edits: row.edits,
+});
+
+const LISTED = "id, name, size_bytes, printer_id, created_at, summary, edits";
+const READY = "state = 'ready' AND removed_at IS NULL";
+
+export const files = {
+  /** Newest first. */
+  list(): StoredFile[] {
+    return (database().prepare(`SELECT ${LISTED} FROM files WHERE ${READY} ORDER BY id DESC`).all() as Row[]).map(read);
+  },
+  get(id: number): StoredFile | null {
+    const row = database().prepare(`SELECT ${LISTED} FROM files WHERE id = ? AND ${READY}`).get(id) as Row | undefined;
+    return row ? read(row) : null;
+  },
+  /** Opens a file for receiving; until `finish` nobody sees it, and a new start throws it away. */
+  begin(name: string, printerId: number | null): number {
+    const result = database()
+      .prepare("INSERT INTO files (name, state, printer_id, created_at) VALUES (?, 'receiving', ?, ?)")
+      .run(name, printerId, new Date().toISOString());
+    return Number(result.lastInsertRowid);
+  },
+  append(id: number, startByte: number, bytes: Uint8Array): void {
+    database().prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)").run(id, startByte, bytes);
+  },
+  /** Makes a received file visible, in one step with its report (JSON text). */
+  finish(id: number, sizeBytes: number, report: string, summary: FileSummary): void {
+    database()
+      .prepare("UPDATE files SET state = 'ready', size_bytes = ?, report = ?, summary = ? WHERE id = ?")
+      .run(sizeBytes, report, JSON.stringify(summary), id);
+  },
+  /** Throws a file away for good, for uploads that were cancelled or are no programs. */
+  discard(id: number): void {
+    database().prepare("DELETE FROM files WHERE id = ?").run(id);
+  },
+  /** The report as JSON text; null for an unknown file. */
+  report(id: number): string | null {
+    const row = database().prepare(`SELECT report FROM files WHERE id = ? AND ${READY}`).get(id) as
+      | { report: string }
+      | undefined;
+    return row?.report ?? null;
+  },
+  /** Edits and the splices worked out from them, in one step. JSON texts. */
+  writeEdits(id: number, edits: string, splices: string): void {
+    database().prepare("UPDATE files SET edits = ?, splices = ? WHERE id = ?").run(edits, splices, id);
+  },
+  splices(id: number): string {
+    const row = database().prepare("SELECT splices FROM files WHERE id = ?").get(id) as { splices: string };
+    return row.splices;
+  },
+  remove(id: number): boolean {
+    const result = database()
+      .prepare("UPDATE files SET removed_at = ? WHERE id = ? AND removed_at IS NULL")
+      .run(new Date().toISOString(), id);
+    return result.changes > 0;
+  },
+  restore(id: number): StoredFile | null {
+    database().prepare("UPDATE files SET removed_at = NULL WHERE id = ?").run(id);
+    return files.get(id);
+  },
+};
+
+/** The chunks of a file in order, one at a time, from any connection. */
+export function* fileChunks(connection: Database.Database, id: number): Generator<Uint8Array> {
+  const next = connection.prepare(
+    "SELECT start_byte, bytes FROM file_chunks WHERE file_id = ? AND start_byte >= ? ORDER BY start_byte LIMIT 1",
+  );
+  let from = 0;
+  for (;;) {
+    const row = next.get(id, from) as { start_byte: number; bytes: Buffer } | undefined;
+    if (!row) return;
+    yield row.bytes;
+    from = row.start_byte + row.bytes.length;
+  }
+}

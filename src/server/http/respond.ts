@@ -1,0 +1,107 @@
+/** The common part of all route handlers: JSON in and out, one shape of error, nothing that throws reaches the client raw. */
+import pino from "pino";
+import { z } from "zod";
+import { Finding } from "@/core/checks/finding";
+import { Cancelled } from "../work/pool";
+
+export const log = pino({ name: "cuchara", level: process.env.CUCHARA_LOG ?? "warn" });
+
+/** Larger JSON bodies are refused before they are read. */
+const MOST_JSON_BYTES = 4 << 20;
+
+/** An error with the status and sentence the client shall see. */
+export class HttpError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly details: { field?: string; findings?: Finding[] } = {},
+  ) {
+    super(message);
+  }
+}
+
+export const notFound = (what: string) => new HttpError(404, `${what} It may have been removed.`);
+
+/** Answers with JSON. */
+export function json(body: unknown, status = 200): Response {
+  return Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
+}
+
+type Context = { params: Promise<Record<string, string>> };
+
+/** Wraps a handler: known errors become `{error: {message, field?, findings?}}`, unknown ones a logged 500. */
+export function handle(act: (request: Request, params: Record<string, string>) => Promise<Response> | Response) {
+  return async (request: Request, context: Context): Promise<Response> => {
+    try {
+      return await act(request, (await context.params) ?? {});
+    } catch (error) {
+      if (error instanceof HttpError) {
+        return json({ error: { message: error.message, ...error.details } }, error.status);
+      }
+      if (error instanceof Cancelled || request.signal.aborted) {
+        return json({ error: { message: "Cancelled." } }, 499);
+      }
+      log.error({ error, url: request.url }, "request failed");
+      return json(
+        { error: { message: "Something went wrong inside Cuchara. Nothing was changed; the log says more." } },
+        500,
+      );
+    }
+  };
+}
+
+/** The id in a path: unknown ones and words alike are a 404. */
+export function pathId(params: Record<string, string>, what: string): number {
+  const id = Number(params.id);
+  if (!Number.isInteger(id) || id <= 0 || id > Number.MAX_SAFE_INTEGER) throw notFound(`There is no ${what} “${params.id.slice(0, 40)}”.`);
+  return id;
+}
+
+/** The JSON body, checked; a 400 with the first problem's sentence and field if it does not fit. */
+export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+  const type = request.headers.get("content-type") ?? "";
+  if (!type.toLowerCase().includes("json")) {
+    throw new HttpError(415, "Send JSON, with the header Content-Type: application/json.");
+  }
+  const text = await readText(request, MOST_JSON_BYTES);
+  let body: unknown;
+  try {
+    body = JSON.parse(text);
+  } catch {
+    throw new HttpError(400, "The body is not JSON. Numbers must be plain figures: NaN and Infinity are not JSON.");
+  }
+  const parsed = schema.safeParse(body);
+  if (parsed.success) return parsed.data;
+  const [issue] = parsed.error.issues;
+  throw new HttpError(400, issue.message, { field: issue.path.join(".") });
+}
+
+async function readText(request: Request, mostBytes: number): Promise<string> {
+  const tooLarge = () => new HttpError(413, `The body is larger than ${mostBytes >> 20} MB.`);
+  if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();
+  const decoder = new TextDecoder();
+  let text = "";
+  let size = 0;
+  for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
+    size += chunk.length;
+    if (size > mostBytes) throw tooLarge();
+    text += decoder.decode(chunk, { stream: true });
+  }
+  return text + decoder.decode();
+}
+
+/** A name that is safe as a download's file name. */
+export function fileName(name: string): string {
+  return name.replace(/[^\p{L}\p{N} ._-]+/gu, "-").trim().slice(0, 80) || "program";
+}
+
+/** Headers of a program that is to be saved. */
+export function attachment(name: string, sizeBytes?: number): Record<string, string> {
+  const plain = fileName(name).replace(/[^\x20-\x7e]/g, "_");
+  return {
+    "Content-Type": "text/x.gcode; charset=utf-8",
+    "Content-Disposition": `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(fileName(name))}`,
+    "Cache-Control": "no-store",
+    ...(sizeBytes === undefined ? {} : { "Content-Length": String(sizeBytes) }),
+  };
+}

@@ -1,0 +1,5 @@
+import { spoolSchema } from "@/core/shelf/spool";
+import { spools } from "../db/spools";
+import { shelfRoutes } from "./shelf-routes";
+
+export const spoolRoutes = shelfRoutes(spools, spoolSchema, "spool");

@@ -1,0 +1,63 @@
+/** Runs tasks in worker threads: two at most, kept for the next task, ended when a task is cancelled. */
+import { join } from "node:path";
+import { Worker } from "node:worker_threads";
+import { databasePath } from "../db/connection";
+import type { TaskName, Tasks } from "./tasks";
+
+const MOST_WORKERS = 2;
+
+interface Pool {
+  idle: Worker[];
+  running: number;
+  waiting: (() => void)[];
+}
+
+const shared = globalThis as { cucharaPool?: Pool };
+const pool = () => (shared.cucharaPool ??= { idle: [], running: 0, waiting: [] });
+
+/** A task that was given up because its caller went away. */
+export class Cancelled extends Error {}
+
+type Input<N extends TaskName> = Parameters<Tasks[N]>[0];
+type Output<N extends TaskName> = ReturnType<Tasks[N]>;
+
+/** Runs a task; rejects with `Cancelled` as soon as `signal` fires, and with an `Error` if the task has a bug. */
+export async function runTask<N extends TaskName>(
+  name: N,
+  input: Input<N>,
+  options: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
+): Promise<Output<N>> {
+  const { signal, onProgress } = options;
+  if (pool().running >= MOST_WORKERS) await new Promise<void>((resolve) => pool().waiting.push(resolve));
+  pool().running++;
+  try {
+    if (signal?.aborted) throw new Cancelled();
+    const worker =
+      pool().idle.pop() ??
+      new Worker(join(process.cwd(), ".build", "server-worker.cjs"), { workerData: { databasePath: databasePath() } });
+    worker.ref();
+    return await new Promise<Output<N>>((resolve, reject) => {
+      const settle = (keep: boolean, act: () => void) => {
+        signal?.removeEventListener("abort", cancel);
+        worker.removeAllListeners();
+        if (keep) {
+          worker.unref();
+          pool().idle.push(worker);
+        } else void worker.terminate();
+        act();
+      };
+      const cancel = () => settle(false, () => reject(new Cancelled()));
+      signal?.addEventListener("abort", cancel);
+      worker.on("message", (message: { progress?: number; output?: Output<N>; failure?: string }) => {
+        if (message.progress !== undefined) onProgress?.(message.progress);
+        else if (message.failure !== undefined) settle(true, () => reject(new Error(message.failure)));
+        else settle(true, () => resolve(message.output as Output<N>));
+      });
+      worker.on("error", (error) => settle(false, () => reject(error)));
+      worker.postMessage({ name, input });
+    });
+  } finally {
+    pool().running--;
+    pool().waiting.shift()?.();
+  }
+}

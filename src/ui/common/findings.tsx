@@ -1,0 +1,36 @@
+"use client";
+import type { Finding, Mend } from "@/core/checks/finding";
+
+interface Props {
+  findings: Finding[];
+  passed: string[];
+  onMend(mend: Mend): void;
+}
+
+const words = { stop: "Stop", warn: "Look", note: "Note" };
+
+/** Findings, worst first, each with its mend; then what is in order. */
+export function Findings({ findings, passed, onMend }: Props) {
+  return (
+    <div aria-live="polite">
+      {findings.map(({ check, severity, where, message, mend }, i) => (
+        <div key={`${check}-${i}`} className={`finding ${severity}`}>
+          <span className="where">
+            {words[severity]} · {where}
+          </span>
+          {message}{" "}
+          {mend && (
+            <button className="link-button" onClick={() => onMend(mend)}>
+              {mend.label}
+            </button>
+          )}
+        </div>
+      ))}
+      {passed.map((sentence) => (
+        <div key={sentence} className="finding ok">
+          {sentence}
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,7 @@
+/** The areas of the program, in the order of work. An area that is not built yet is not here. */
+export const areas = [
+  { path: "/bench", label: "Bench", key: "B" },
+  { path: "/trials", label: "Trials", key: "T" },
+  { path: "/workshop", label: "Workshop", key: "W" },
+  { path: "/shelf", label: "Shelf", key: "S" },
+] as const;

@@ -1,0 +1,85 @@
+"use client";
+/** Ctrl or ⌘ K: type a few letters, go there. */
+import { useQuery } from "@tanstack/react-query";
+import { Input, InputRef, Modal } from "antd";
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import { api } from "../common/api";
+import { usePrinters, useSpools, useTrials } from "../common/queries";
+import { areas } from "./areas";
+
+interface Place {
+  label: string;
+  kind: string;
+  path: string;
+}
+
+const MOST_SHOWN = 9;
+
+export function FindAnything({ open, onClose }: { open: boolean; onClose(): void }) {
+  const router = useRouter();
+  const [text, setText] = useState("");
+  const [chosen, setChosen] = useState(0);
+  const input = useRef<InputRef>(null);
+  const printers = usePrinters().data ?? [];
+  const spools = useSpools().data ?? [];
+  const trials = useTrials().data ?? [];
+  const files = useQuery({ queryKey: ["files"], queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open }).data ?? [];
+  const places: Place[] = [
+    ...areas.map(({ label, path }) => ({ label, kind: "area", path })),
+    ...trials.map(({ id, name }) => ({ label: name, kind: "trial", path: `/trials/${id}` })),
+    ...printers.map(({ id, name }) => ({ label: name, kind: "printer", path: `/shelf/printers/${id}` })),
+    ...spools.map(({ id, name, maker }) => ({ label: `${maker} ${name}`.trim(), kind: "spool", path: `/shelf/spools/${id}` })),
+    ...files.map(({ id, name }) => ({ label: name, kind: "file", path: `/workshop/${id}` })),
+  ];
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = places
+    .filter(({ label, kind }) => words.every((word) => `${label} ${kind}`.toLowerCase().includes(word)))
+    .slice(0, MOST_SHOWN);
+  const go = (place: Place | undefined) => {
+    if (!place) return;
+    onClose();
+    setText("");
+    router.push(place.path);
+  };
+  return (
+    <Modal
+      open={open}
+      onCancel={onClose}
+      footer={null}
+      closable={false}
+      title={<span className="visually-hidden">Find anything</span>}
+      afterOpenChange={(visible) => visible && input.current?.focus()}
+    >
+      <Input
+        ref={input}
+        size="large"
+        aria-label="Find a printer, a spool, a trial or a file"
+        placeholder="Printer, spool, trial, file …"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setChosen(0);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === "ArrowDown") setChosen((chosen + 1) % Math.max(1, found.length));
+          else if (event.key === "ArrowUp") setChosen((chosen + found.length - 1) % Math.max(1, found.length));
+          else if (event.key === "Enter") go(found[chosen]);
+          else return;
+          event.preventDefault();
+        }}
+      />
+      <ul className="rows" style={{ marginTop: 12 }}>
+        {found.length === 0 && <li className="list-row dim">Nothing is called that.</li>}
+        {found.map((place, index) => (
+          <li key={place.path} style={index === chosen ? { background: "var(--tint)" } : undefined}>
+            <button className="link-button" style={{ display: "flex", justifyContent: "space-between", width: "100%", padding: "8px 14px", textDecoration: "none", boxSizing: "border-box" }} onClick={() => go(place)}>
+              <span>{place.label}</span>
+              <span className="dim">{place.kind}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Modal>
+  );
+}

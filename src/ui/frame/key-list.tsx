@@ -1,0 +1,39 @@
+"use client";
+import { Modal } from "antd";
+import { areas } from "./areas";
+
+const keys: [string[], string][] = [
+  [["?"], "this list"],
+  [["Ctrl", "K"], "find a printer, a spool, a trial or a file"],
+  ...areas.map(({ key, label }): [string[], string] => [["G", key], `go to ${label}`]),
+  [["↑", "↓"], "cursor layer, on the height log"],
+  [["Shift", "↑ ↓"], "cursor to the next band"],
+  [["Home", "End"], "cursor to the bed, to the top"],
+  [["F"], "fill the bands' values"],
+  [["+", "−"], "zoom the height log"],
+  [["Ctrl", "Z"], "undo the last change of the plan"],
+  [["Ctrl", "Shift", "Z"], "redo it"],
+];
+
+export function KeyList({ open, onClose }: { open: boolean; onClose(): void }) {
+  return (
+    <Modal open={open} onCancel={onClose} footer={null} title="Keys" width={460}>
+      <table className="grid-table">
+        <tbody>
+          {keys.map(([combination, what]) => (
+            <tr key={what}>
+              <td style={{ width: 150 }}>
+                {combination.map((key) => (
+                  <span key={key}>
+                    <kbd>{key}</kbd>{" "}
+                  </span>
+                ))}
+              </td>
+              <td>{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Modal>
+  );
+}

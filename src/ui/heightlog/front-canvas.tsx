@@ -1,0 +1,66 @@
+"use client";
+/** The specimen seen from the front, to scale: bands in their colours, what stands farther back paler. */
+import { useEffect, useRef } from "react";
+import { FRONT_VIEW_STRIDE, FrontView } from "@/core/printing/front-view";
+import { useScheme } from "../frame/providers";
+import { mixColours, palettes } from "../theme/tokens";
+import type { LogBand } from "./columns";
+import type { LogScale } from "./scale";
+
+const RAISED_COLOUR = "#FFFDF9";
+
+interface Props {
+  front: FrontView;
+  widthPx: number;
+  scale: LogScale;
+  bands: readonly LogBand[];
+}
+
+export function FrontCanvas({ front, widthPx, scale, bands }: Props) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { scheme } = useScheme();
+  const palette = palettes[scheme];
+  useEffect(() => {
+    const element = canvas.current;
+    const context = element?.getContext("2d");
+    if (!element || !context) return;
+    const ratio = Math.min(2, window.devicePixelRatio || 1);
+    element.width = Math.round(widthPx * ratio);
+    element.height = Math.round(scale.heightPx * ratio);
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    context.clearRect(0, 0, widthPx, scale.heightPx);
+    const middle = widthPx / 2;
+    // Far ones first, so that near ones stand before them.
+    const order = Array.from({ length: front.length / FRONT_VIEW_STRIDE }, (_, i) => i * FRONT_VIEW_STRIDE);
+    order.sort((a, b) => front[b + 4] - front[a + 4]);
+    for (const at of order) {
+      const [fromX, toX, fromZ, toZ, depth, raised] = front.subarray(at, at + FRONT_VIEW_STRIDE);
+      const x = middle + fromX * scale.pxPerMm;
+      const width = (toX - fromX) * scale.pxPerMm;
+      const paint = (low: number, high: number, colour: string, bright: boolean) => {
+        const y = scale.y(high);
+        // What stands farther back is paler; raised digits are bright, so that the value reads as it will on the piece.
+        context.fillStyle = bright ? RAISED_COLOUR : mixColours(colour, palette.surface, Math.min(0.55, 0.06 + depth * 0.028));
+        context.fillRect(x, y, width + 0.25, Math.max(0.5, scale.y(low) - y) + 0.25);
+      };
+      let low = fromZ;
+      for (const band of bands) {
+        if (band.toMm <= low || band.fromMm >= toZ) continue;
+        if (band.fromMm > low) paint(low, band.fromMm, palette.primary, false);
+        const from = Math.max(low, band.fromMm);
+        const to = Math.min(toZ, band.toMm);
+        paint(from, to, band.colour, raised === 1);
+        low = to;
+      }
+      if (low < toZ) paint(low, toZ, palette.primary, false);
+    }
+  }, [front, widthPx, scale, bands, palette]);
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label={`The piece seen from the front, bottom to top: ${bands.map(({ label }) => label).join(", ")}`}
+      style={{ width: widthPx, height: scale.heightPx, display: "block" }}
+    />
+  );
+}

@@ -1,0 +1,53 @@
+/** What a new printer and a new spool start with. */
+import { Material, materials } from "@/core/material/materials";
+
+export const newPrinter = {
+  name: "",
+  bedShape: "rectangle",
+  bedWidthMm: 220,
+  bedDepthMm: 220,
+  bedOrigin: "corner",
+  buildHeightMm: 250,
+  nozzleMm: 0.4,
+  highestNozzleC: 260,
+  highestBedC: 100,
+  dialect: "jerk",
+  tools: 1,
+  fanPerTool: false,
+  smallestTurningDuty: 15,
+  printAccelerationMmS2: 1000,
+  travelAccelerationMmS2: 1000,
+  retractAccelerationMmS2: 1500,
+  jerkMmS: 8,
+  junctionDeviationMm: 0.02,
+  highestFeedXyMmS: 300,
+  highestFeedZMmS: 10,
+  highestFeedEMmS: 50,
+  highestFlowMm3S: 11,
+  heaterRiseCPerS: 2.5,
+  heaterFallCPerS: 1,
+  heaterLagS: 5,
+  retractionMm: 4,
+  retractionMmS: 35,
+  hopMm: 0,
+  startLines: ["G28", "M140 S{{bedFirst}}", "M104 S{{nozzleFirst}}", "G90", "G0 Z10 F600", "M190 S{{bedFirst}}", "M109 S{{nozzleFirst}}", "G92 E0"].join("\n"),
+  endLines: ["M104 S0", "M140 S0", "M107", "G90", "G0 Z{{parkZ}} F600", "G0 X{{bedCentreX}} Y{{bedCentreY}} F6000", "M84"].join("\n"),
+};
+
+/** The usual figures of a material, for a spool whose material was just chosen. */
+export function figuresOf(material: Material) {
+  const { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds } = materials[material];
+  return { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds };
+}
+
+export const newSpool = {
+  name: "",
+  maker: "",
+  material: "PLA",
+  colourName: "",
+  colourHex: "#B8A58F",
+  diameterMm: 1.75,
+  pricePerKg: 0,
+  currency: "€",
+  ...figuresOf("PLA"),
+};

@@ -1,0 +1,115 @@
+/** The fields of printers and spools as people see them: group, label, unit, help. One list drives form and order. */
+import { dialectKeys, dialects } from "@/core/firmware/dialects";
+import { materialNames } from "@/core/material/materials";
+import { templateNames } from "@/core/printing/template";
+import type { Printer } from "@/core/shelf/printer";
+import type { Spool } from "@/core/shelf/spool";
+
+export type Field<T> = {
+  name: keyof T & string;
+  label: string;
+  help?: string;
+  /** Shown only if this says so. */
+  when?(record: T): boolean;
+} & (
+  | { kind: "text"; required?: boolean }
+  | { kind: "number"; unit: string; step?: number }
+  | { kind: "choice"; options: { value: string; label: string }[] }
+  | { kind: "switch" }
+  | { kind: "colour" }
+  | { kind: "lines" }
+);
+
+export interface FieldGroup<T> {
+  title: string;
+  fields: Field<T>[];
+}
+
+const names = Object.entries(templateNames)
+  .map(([name, { says }]) => `{{${name}}} ${says}`)
+  .join("; ");
+
+export const printerFields: FieldGroup<Printer>[] = [
+  {
+    title: "Machine",
+    fields: [
+      { name: "name", label: "Name", kind: "text", required: true },
+      { name: "bedShape", label: "Bed", kind: "choice", options: [{ value: "rectangle", label: "Rectangle" }, { value: "round", label: "Round" }] },
+      { name: "bedWidthMm", label: "Width (X), or diameter", kind: "number", unit: "mm" },
+      { name: "bedDepthMm", label: "Depth (Y)", kind: "number", unit: "mm", when: ({ bedShape }) => bedShape !== "round" },
+      { name: "buildHeightMm", label: "Highest Z", kind: "number", unit: "mm" },
+      { name: "bedOrigin", label: "X0 Y0 is at", kind: "choice", options: [{ value: "corner", label: "the front left corner" }, { value: "centre", label: "the middle of the bed" }] },
+      { name: "nozzleMm", label: "Nozzle", kind: "number", unit: "mm", step: 0.1 },
+      { name: "tools", label: "Tools", kind: "number", unit: "" },
+      {
+        name: "dialect",
+        label: "Dialect",
+        kind: "choice",
+        options: dialectKeys.map((key) => ({ value: key, label: `${dialects[key].label}: ${dialects[key].explains}` })),
+      },
+    ],
+  },
+  {
+    title: "Heat and fan",
+    fields: [
+      { name: "highestNozzleC", label: "Nozzle at most", kind: "number", unit: "°C" },
+      { name: "highestBedC", label: "Bed at most", kind: "number", unit: "°C" },
+      { name: "heaterRiseCPerS", label: "Heats, near 200 °C", kind: "number", unit: "°C/s", help: "2–3 is usual" },
+      { name: "heaterFallCPerS", label: "Cools, near 200 °C", kind: "number", unit: "°C/s", help: "about 1 is usual" },
+      { name: "heaterLagS", label: "Tip lags behind by", kind: "number", unit: "s" },
+      { name: "highestFlowMm3S", label: "Flow at most", kind: "number", unit: "mm³/s", help: "about 11 for a plain hot end" },
+      { name: "smallestTurningDuty", label: "Fan turns from duty", kind: "number", unit: "of 255", when: ({ dialect }) => dialect !== "valve" },
+      { name: "fanPerTool", label: "A fan for each tool", kind: "switch", when: ({ tools }) => tools > 1 },
+    ],
+  },
+  {
+    title: "Motion",
+    fields: [
+      { name: "printAccelerationMmS2", label: "Acceleration, printing", kind: "number", unit: "mm/s²", step: 100 },
+      { name: "travelAccelerationMmS2", label: "Acceleration, travelling", kind: "number", unit: "mm/s²", step: 100 },
+      { name: "retractAccelerationMmS2", label: "Acceleration, retracting", kind: "number", unit: "mm/s²", step: 100 },
+      { name: "jerkMmS", label: "Jerk", kind: "number", unit: "mm/s", when: ({ dialect }) => dialect !== "deviation" },
+      { name: "junctionDeviationMm", label: "Junction deviation", kind: "number", unit: "mm", step: 0.005, when: ({ dialect }) => dialect === "deviation" },
+      { name: "highestFeedXyMmS", label: "X and Y at most", kind: "number", unit: "mm/s" },
+      { name: "highestFeedZMmS", label: "Z at most", kind: "number", unit: "mm/s" },
+      { name: "highestFeedEMmS", label: "Extruder at most", kind: "number", unit: "mm/s" },
+      { name: "retractionMm", label: "Retraction", kind: "number", unit: "mm", step: 0.1 },
+      { name: "retractionMmS", label: "Retraction speed", kind: "number", unit: "mm/s" },
+      { name: "hopMm", label: "Lift while travelling", kind: "number", unit: "mm", step: 0.1 },
+    ],
+  },
+  {
+    title: "Start and end",
+    fields: [
+      { name: "startLines", label: "Start lines", kind: "lines", help: `Names that are filled in: ${names}.` },
+      { name: "endLines", label: "End lines", kind: "lines", help: "Everything off: nozzle, bed, fan, motors." },
+    ],
+  },
+];
+
+export const spoolFields: FieldGroup<Spool>[] = [
+  {
+    title: "Filament",
+    fields: [
+      { name: "name", label: "Name", kind: "text", required: true, help: "As on the box, like “PLA Saffron”" },
+      { name: "maker", label: "Maker", kind: "text" },
+      { name: "material", label: "Material", kind: "choice", options: materialNames.map((name) => ({ value: name, label: name })) },
+      { name: "colourName", label: "Colour", kind: "text" },
+      { name: "colourHex", label: "Looks like", kind: "colour" },
+      { name: "diameterMm", label: "Diameter", kind: "number", unit: "mm", step: 0.05 },
+      { name: "densityGCm3", label: "Density", kind: "number", unit: "g/cm³", step: 0.01 },
+      { name: "pricePerKg", label: "Price of a kilogram", kind: "number", unit: "" },
+      { name: "currency", label: "Currency", kind: "text" },
+    ],
+  },
+  {
+    title: "How it wants to be treated",
+    fields: [
+      { name: "labelMinC", label: "Label says from", kind: "number", unit: "°C", step: 5 },
+      { name: "labelMaxC", label: "to", kind: "number", unit: "°C", step: 5 },
+      { name: "bedC", label: "Bed", kind: "number", unit: "°C", step: 5 },
+      { name: "fanPercent", label: "Fan", kind: "number", unit: "%", step: 5 },
+      { name: "smallestLayerSeconds", label: "A layer takes at least", kind: "number", unit: "s", help: "about 8–10 s for PLA" },
+    ],
+  },
+];

@@ -1,0 +1,72 @@
+"use client";
+import { useQueryClient } from "@tanstack/react-query";
+import { Button, Skeleton } from "antd";
+import { Material } from "@/core/material/materials";
+import { Printer, printerSchema } from "@/core/shelf/printer";
+import { Spool, spoolSchema } from "@/core/shelf/spool";
+import { api } from "../common/api";
+import { usePrinters, useSpools } from "../common/queries";
+import { figuresOf, newPrinter, newSpool } from "./drafts";
+import { printerFields, spoolFields } from "./fields";
+import { RecordForm } from "./record-form";
+
+/** Adds a printer (`id` null) or changes one. */
+export function PrinterPage({ id }: { id: number | null }) {
+  const printers = usePrinters().data;
+  const client = useQueryClient();
+  if (id !== null && !printers) return <Skeleton active />;
+  const printer = printers?.find((one) => one.id === id);
+  if (id !== null && !printer) return <Missing what="printer" />;
+  return (
+    <RecordForm<Printer>
+      key={id}
+      title={printer ? printer.name : "New printer"}
+      groups={printerFields}
+      schema={printerSchema}
+      initial={printer ?? newPrinter}
+      saveText={printer ? "Save" : "Add the printer"}
+      back="/shelf"
+      onSave={async (record) => {
+        await (printer ? api.put(`/printers/${printer.id}`, record) : api.post("/printers", record));
+        await client.invalidateQueries({ queryKey: ["printers"] });
+        await client.invalidateQueries({ queryKey: ["bench"] });
+      }}
+    />
+  );
+}
+
+/** Adds a spool (`id` null) or changes one. */
+export function SpoolPage({ id }: { id: number | null }) {
+  const spools = useSpools().data;
+  const client = useQueryClient();
+  if (id !== null && !spools) return <Skeleton active />;
+  const spool = spools?.find((one) => one.id === id);
+  if (id !== null && !spool) return <Missing what="spool" />;
+  return (
+    <RecordForm<Spool>
+      key={id}
+      title={spool ? spool.name : "New spool"}
+      groups={spoolFields}
+      schema={spoolSchema}
+      initial={spool ?? newSpool}
+      saveText={spool ? "Save" : "Add the spool"}
+      back="/shelf"
+      onField={(draft, name) => (name === "material" && !spool ? { ...draft, ...figuresOf(draft.material as Material) } : draft)}
+      onSave={async (record) => {
+        await (spool ? api.put(`/spools/${spool.id}`, record) : api.post("/spools", record));
+        await client.invalidateQueries({ queryKey: ["spools"] });
+        await client.invalidateQueries({ queryKey: ["bench"] });
+      }}
+    />
+  );
+}
+
+function Missing({ what }: { what: string }) {
+  return (
+    <div className="empty" role="alert">
+      <h1>This {what} is not on the shelf</h1>
+      <p>It may have been removed.</p>
+      <Button href="/shelf">To the shelf</Button>
+    </div>
+  );
+}

@@ -1,0 +1,109 @@
+"use client";
+/** Printers and spools: list, add, copy, edit, remove with undo. */
+import { useQueryClient } from "@tanstack/react-query";
+import { Button, Skeleton } from "antd";
+import Link from "next/link";
+import { ReactNode } from "react";
+import { dialects } from "@/core/firmware/dialects";
+import { spoolTitle } from "@/core/shelf/spool";
+import { plainNumber } from "@/core/units";
+import { api, SavedPrinter, SavedSpool } from "../common/api";
+import { usePrinters, useRemoveWithUndo, useSpools, useTell } from "../common/queries";
+
+export function ShelfPage() {
+  const printers = usePrinters();
+  const spools = useSpools();
+  return (
+    <>
+      <h1>Shelf</h1>
+      <p className="sub">The printers and the spools as they stand. Trials take their limits, figures and start lines from here.</p>
+      <Section title="Printers" what="printer" path="/printers" queryKey="printers" list={printers.data} error={printers.error} nameOf={({ name }) => name}>
+        {(printer: SavedPrinter) => (
+          <>
+            <span className="dim">
+              {printer.bedShape === "round" ? `Ø ${plainNumber(printer.bedWidthMm)}` : `${plainNumber(printer.bedWidthMm)} × ${plainNumber(printer.bedDepthMm)}`} × {plainNumber(printer.buildHeightMm)} mm, {plainNumber(printer.nozzleMm)} mm nozzle
+              {printer.tools > 1 ? `, ${printer.tools} tools` : ""}
+            </span>
+            <span className="dim">
+              up to {printer.highestNozzleC} °C, {dialects[printer.dialect].label.toLowerCase()}
+            </span>
+          </>
+        )}
+      </Section>
+      <Section title="Spools" what="spool" path="/spools" queryKey="spools" list={spools.data} error={spools.error} nameOf={(spool) => spoolTitle(spool)} swatch={({ colourHex }) => colourHex}>
+        {(spool: SavedSpool) => (
+          <>
+            <span className="dim">
+              {spool.material}, label {spool.labelMinC}–{spool.labelMaxC} °C, bed {spool.bedC} °C, fan {plainNumber(spool.fanPercent)} %
+            </span>
+            <span className="dim">{spool.pricePerKg > 0 ? `${plainNumber(spool.pricePerKg, 2)} ${spool.currency} a kilogram` : "no price"}</span>
+          </>
+        )}
+      </Section>
+    </>
+  );
+}
+
+interface SectionProps<T extends { id: number; name: string }> {
+  title: string;
+  what: string;
+  path: string;
+  queryKey: string;
+  list: T[] | undefined;
+  error: unknown;
+  nameOf(record: T): string;
+  swatch?(record: T): string;
+  children(record: T): ReactNode;
+}
+
+function Section<T extends { id: number; name: string }>({ title, what, path, queryKey, list, error, nameOf, swatch, children }: SectionProps<T>) {
+  const client = useQueryClient();
+  const remove = useRemoveWithUndo(path, queryKey);
+  const tell = useTell();
+  const copy = async (record: T) => {
+    try {
+      await api.post(path, { ...record, name: `${record.name} copy`.slice(0, 60) });
+      await client.invalidateQueries({ queryKey: [queryKey] });
+    } catch (failure) {
+      tell.error(failure);
+    }
+  };
+  return (
+    <section style={{ marginTop: 20 }} aria-label={title}>
+      <div className="page-head" style={{ marginBottom: 10, alignItems: "center" }}>
+        <h2>{title}</h2>
+        <Button href={`/shelf${path}/new`}>Add a {what}</Button>
+      </div>
+      {!list && !error && <Skeleton active />}
+      {error !== null && error !== undefined && (
+        <div className="empty" role="alert">
+          The {what}s could not be loaded. Is Cuchara still running?
+        </div>
+      )}
+      {list?.length === 0 && <div className="empty">No {what} yet. Add the one you print with.</div>}
+      {list && list.length > 0 && (
+        <ul className="rows">
+          {list.map((record) => (
+            <li key={record.id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1.1fr) minmax(0, 1.6fr) minmax(0, 1.1fr) auto" }}>
+              <span>
+                {swatch && <i style={{ display: "inline-block", width: 14, height: 14, borderRadius: 4, border: "1px solid var(--line-strong)", background: swatch(record), marginRight: 10, verticalAlign: -2 }} />}
+                <Link className="title" href={`/shelf${path}/${record.id}`}>
+                  {nameOf(record)}
+                </Link>
+              </span>
+              {children(record)}
+              <span style={{ display: "flex", gap: 14 }}>
+                <button className="link-button" aria-label={`Copy ${nameOf(record)}`} onClick={() => void copy(record)}>
+                  Copy
+                </button>
+                <button className="link-button" aria-label={`Remove ${nameOf(record)}`} onClick={() => void remove(record.id, nameOf(record))}>
+                  Remove
+                </button>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

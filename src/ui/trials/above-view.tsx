@@ -1,0 +1,115 @@
+"use client";
+/** One layer seen from above. Kinds of move are told apart by weight and pattern as well as by colour. */
+import { useEffect, useRef, useState } from "react";
+import { MoveKind } from "@/core/gcode/moves";
+import { plainNumber } from "@/core/units";
+import type { TrialClient } from "@/workers/trial-client";
+import type { TrialMoves, TrialView } from "@/workers/trial-messages";
+import { useScheme } from "../frame/providers";
+import { palettes } from "../theme/tokens";
+
+interface Pen {
+  label: string;
+  colour: string;
+  width: number;
+  dash: number[];
+}
+
+function pens(palette: (typeof palettes)["light"]): Partial<Record<number, Pen>> {
+  return {
+    [MoveKind.travel]: { label: "travel", colour: palette.lineStrong, width: 0.8, dash: [2, 3] },
+    [MoveKind.outerWall]: { label: "outer wall", colour: palette.primary, width: 2.6, dash: [] },
+    [MoveKind.innerWall]: { label: "inner wall", colour: palette.primary, width: 1.3, dash: [] },
+    [MoveKind.solid]: { label: "solid fill", colour: palette.trace, width: 1.6, dash: [] },
+    [MoveKind.sparse]: { label: "sparse fill", colour: palette.traceSecond, width: 1.6, dash: [7, 2] },
+    [MoveKind.bridge]: { label: "bridge", colour: palette.mustard, width: 2.4, dash: [] },
+    [MoveKind.skirt]: { label: "skirt or brim", colour: palette.faint, width: 1.6, dash: [6, 3] },
+  };
+}
+
+export function useTrialMoves(client: TrialClient | null, view: TrialView | null): TrialMoves | null {
+  const [moves, setMoves] = useState<TrialMoves | null>(null);
+  useEffect(() => {
+    let current = true;
+    void client?.moves().then((next) => current && next && setMoves(next));
+    return () => {
+      current = false;
+    };
+  }, [client, view]);
+  return moves;
+}
+
+export function AboveView({ moves, layer, tops, heightPx }: { moves: TrialMoves | null; layer: number; tops: ArrayLike<number>; heightPx: number }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { scheme } = useScheme();
+  const palette = palettes[scheme];
+  const drawn = pens(palette);
+  useEffect(() => {
+    const element = canvas.current;
+    const context = element?.getContext("2d");
+    if (!element || !context || !moves) return;
+    const { clientWidth: width, clientHeight: height } = element;
+    const ratio = Math.min(2, window.devicePixelRatio || 1);
+    element.width = width * ratio;
+    element.height = height * ratio;
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    context.clearRect(0, 0, width, height);
+    const { x, y, kind } = moves.moves;
+    // The whole piece sets the frame, so that layers can be compared; skirt and travels may run out of it.
+    const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+    for (let i = 1; i < moves.moves.count; i++) {
+      if (kind[i] < MoveKind.outerWall || kind[i] === MoveKind.skirt) continue;
+      if (x[i] < box.minX) box.minX = x[i];
+      if (x[i] > box.maxX) box.maxX = x[i];
+      if (y[i] < box.minY) box.minY = y[i];
+      if (y[i] > box.maxY) box.maxY = y[i];
+    }
+    const margin = 6;
+    const perMm = Math.min(width / (box.maxX - box.minX + 2 * margin), height / (box.maxY - box.minY + 2 * margin));
+    const px = (value: number) => width / 2 + (value - (box.minX + box.maxX) / 2) * perMm;
+    const py = (value: number) => height / 2 - (value - (box.minY + box.maxY) / 2) * perMm;
+    const styles = pens(palette);
+    const from = moves.layerStarts[layer];
+    const to = moves.layerStarts[layer + 1] ?? moves.moves.count;
+    for (const [k, pen] of Object.entries(styles)) {
+      if (!pen) continue;
+      context.beginPath();
+      for (let i = Math.max(1, from); i < to; i++) {
+        if (kind[i] !== Number(k) || (x[i] === x[i - 1] && y[i] === y[i - 1])) continue;
+        context.moveTo(px(x[i - 1]), py(y[i - 1]));
+        context.lineTo(px(x[i]), py(y[i]));
+      }
+      context.strokeStyle = pen.colour;
+      context.lineWidth = pen.width;
+      context.setLineDash(pen.dash);
+      context.lineCap = "round";
+      context.stroke();
+    }
+    context.setLineDash([]);
+    context.fillStyle = palette.faint;
+    context.font = '12px "Figtree Variable", sans-serif';
+    context.textAlign = "center";
+    context.fillText("front", width / 2, height - 8);
+  }, [moves, layer, palette]);
+  return (
+    <div>
+      <p className="dim" style={{ marginBottom: 6 }}>
+        Layer {layer + 1}, top at {plainNumber(tops[layer] ?? 0)} mm. The arrow keys on the height log choose the layer.
+      </p>
+      <canvas ref={canvas} role="img" aria-label={`Layer ${layer + 1} seen from above`} className="card" style={{ width: "100%", height: heightPx - 70, padding: 0, display: "block" }} />
+      <div className="log-foot">
+        {Object.values(drawn).map(
+          (pen) =>
+            pen && (
+              <span key={pen.label}>
+                <svg width={24} height={8} aria-hidden>
+                  <line x1={1} x2={23} y1={4} y2={4} stroke={pen.colour} strokeWidth={pen.width} strokeDasharray={pen.dash.join(" ") || undefined} />
+                </svg>{" "}
+                {pen.label}
+              </span>
+            ),
+        )}
+      </div>
+    </div>
+  );
+}

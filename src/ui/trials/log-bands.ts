@@ -1,0 +1,38 @@
+import { bandEdgesMm, HeightPlan, planHeightMm, resolveBands } from "@/core/heightplan/plan";
+import { layerTops } from "@/core/heightplan/layer-grid";
+import { settingFor, SettingKey } from "@/core/settings";
+import { plainNumber } from "@/core/units";
+import type { LogBand } from "../heightlog/columns";
+import { rampColour } from "../theme/tokens";
+
+/** Colour of each value: the ramp over the plan's own range. */
+export function valueColours(values: (number | undefined)[]): string[] {
+  const known = values.filter((value) => value !== undefined);
+  const low = Math.min(...known);
+  const high = Math.max(...known);
+  return values.map((value) => (value === undefined ? "#8A7A86" : rampColour(high > low ? (value - low) / (high - low) : 1)));
+}
+
+/** The plan's bands on the page's own layers, at once, without waiting for the worker. */
+export function logBands(
+  trial: { plan: HeightPlan; layerHeightMm: number; firstLayerHeightMm: number },
+  key: SettingKey,
+  settled: number[] | undefined,
+): { bands: LogBand[]; tops: Float64Array; topMm: number } {
+  const topMm = planHeightMm(trial.plan);
+  const tops = layerTops(topMm, trial.firstLayerHeightMm, trial.layerHeightMm);
+  const colours = valueColours(trial.plan.bands.map(({ settings }) => settings[key]));
+  const edges = bandEdgesMm(trial.plan);
+  const { decimals } = settingFor(key);
+  const bands = resolveBands(trial.plan, tops).map((band, i) => ({
+    number: band.number,
+    fromMm: edges[i],
+    toMm: edges[i + 1],
+    firstLayer: band.firstLayer,
+    lastLayer: band.lastLayer,
+    colour: colours[i],
+    label: band.settings[key] === undefined ? "" : plainNumber(band.settings[key], decimals),
+    note: settled?.[i] === undefined ? undefined : `settled for ${Math.round(settled[i] * 100)} %`,
+  }));
+  return { bands, tops, topMm: Math.max(topMm, tops[tops.length - 1]) };
+}

@@ -1,0 +1,105 @@
+"use client";
+import { Input, Select } from "antd";
+import { ReactNode } from "react";
+import { settingFor } from "@/core/settings";
+import { spoolTitle } from "@/core/shelf/spool";
+import { trialKindFor } from "@/core/trials";
+import type { Trial } from "@/core/trials/trial";
+import { plainNumber } from "@/core/units";
+import type { SavedPrinter, SavedSpool } from "../common/api";
+import { NumberField } from "../common/number-field";
+import type { TrialEdit } from "./editor";
+
+interface Props {
+  trial: Trial;
+  printers: SavedPrinter[];
+  spools: SavedSpool[];
+  onEdit(change: TrialEdit): void;
+  right: ReactNode;
+}
+
+/** Name, what is asked, for which printer and spool, on which layers. */
+export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
+  const kind = trialKindFor(trial.kind);
+  const heights = trial.plan.bands.map(({ heightMm }) => heightMm);
+  const even = heights.every((height) => height === heights[0]);
+  const count = `${trial.plan.bands.length} band${trial.plan.bands.length === 1 ? "" : "s"}`;
+  const bandText = even ? `${count} of ${plainNumber(heights[0])} mm` : count;
+  return (
+    <>
+      <div className="page-head">
+        <div style={{ minWidth: 0, flex: 1 }}>
+          <h1>
+            <Input
+              variant="borderless"
+              aria-label="Name of the trial"
+              value={trial.name}
+              maxLength={100}
+              onChange={(event) => onEdit({ name: event.target.value })}
+              style={{ font: "inherit", padding: 0, letterSpacing: "inherit", color: "inherit" }}
+            />
+          </h1>
+          <p className="sub" title={kind.explains}>
+            {kind.label}, {bandText} on a {plainNumber(trial.plan.baseHeightMm)} mm base.
+            {trial.fixed.bedTemperature !== undefined && ` Bed ${trial.fixed.bedTemperature} ${settingFor("bedTemperature").unit}.`}
+            {trial.fixed.fan !== undefined && ` Fan ${plainNumber(trial.fixed.fan)} %.`}
+          </p>
+        </div>
+        {right}
+      </div>
+      <div style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "center", marginTop: 10 }}>
+        <Select
+          aria-label="Printer"
+          style={{ minWidth: 150 }}
+          value={printers.some(({ id }) => id === trial.printerId) ? trial.printerId : undefined}
+          placeholder="Printer was removed"
+          options={printers.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(printerId) => onEdit({ printerId })}
+        />
+        <Select
+          aria-label="Spool"
+          style={{ minWidth: 210 }}
+          value={spools.some(({ id }) => id === trial.spoolId) ? trial.spoolId : undefined}
+          placeholder="Spool was removed"
+          options={spools.map((spool) => ({ value: spool.id, label: spoolTitle(spool) }))}
+          onChange={(spoolId) => onEdit({ spoolId })}
+        />
+        <HeightField label="Layers" value={trial.layerHeightMm} onChange={(layerHeightMm) => onEdit({ layerHeightMm })} />
+        <HeightField label="First layer" value={trial.firstLayerHeightMm} onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })} />
+        <Fixed trial={trial} onEdit={onEdit} />
+      </div>
+    </>
+  );
+}
+
+function HeightField({ label, value, onChange }: { label: string; value: number; onChange(value: number): void }) {
+  return (
+    <span style={{ display: "inline-flex", alignItems: "center", gap: 6 }}>
+      <span className="dim" aria-hidden>
+        {label}
+      </span>
+      <NumberField label={label} value={value} unit="mm" low={0.04} high={1.2} step={0.05} width={56} onChange={onChange} />
+    </span>
+  );
+}
+
+/** What is held fixed while the bands vary. */
+function Fixed({ trial, onEdit }: { trial: Trial; onEdit(change: TrialEdit): void }) {
+  return (
+    <>
+      {(["bedTemperature", "fan"] as const).map((key) => {
+        const value = trial.fixed[key];
+        if (value === undefined) return null;
+        const { short, unit, lowest, highest, step, decimals } = settingFor(key);
+        return (
+          <span key={key} style={{ display: "inline-flex", alignItems: "center", gap: 6 }}>
+            <span className="dim" aria-hidden>
+              {short[0].toUpperCase() + short.slice(1)}
+            </span>
+            <NumberField label={settingFor(key).label} value={value} unit={unit} low={lowest} high={highest} step={step} decimals={decimals} width={52} onChange={(next) => onEdit({ fixed: { ...trial.fixed, [key]: next } })} />
+          </span>
+        );
+      })}
+    </>
+  );
+}

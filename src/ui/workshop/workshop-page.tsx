@@ -1,0 +1,149 @@
+"use client";
+/** Opened files, and the place to drop another. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Progress, Skeleton } from "antd";
+import dayjs from "dayjs";
+import Link from "next/link";
+import { useRouter, useSearchParams } from "next/navigation";
+import { DragEvent, useRef, useState } from "react";
+import { plainNumber, sayDuration } from "@/core/units";
+import { api, ApiError } from "../common/api";
+import { useRemoveWithUndo, useTrials } from "../common/queries";
+import { Upload, upload } from "./upload";
+
+export interface ListedFile {
+  id: number;
+  name: string;
+  sizeBytes: number;
+  createdAt: string;
+  summary: { layers: number; topMm: number; seconds: number; filamentMm: number; cucharaLines: number } | null;
+  edits: unknown[];
+}
+
+const MOST_BYTES = 200_000_000;
+
+export function WorkshopPage() {
+  const files = useQuery({ queryKey: ["files"], queryFn: () => api.get<ListedFile[]>("/files") });
+  const remove = useRemoveWithUndo("/files", "files");
+  const plan = useSearchParams().get("plan");
+  const trial = useTrials().data?.find(({ id }) => String(id) === plan);
+  const suffix = trial ? `?plan=${trial.id}` : "";
+  return (
+    <>
+      <h1>Workshop</h1>
+      <p className="sub">
+        {trial
+          ? `Choose the file that “${trial.name}” goes onto, or drop another one.`
+          : "Open a file that was sliced elsewhere and put a plan on it. The original is never touched."}
+      </p>
+      <DropPlace suffix={suffix} />
+      {files.isLoading && <Skeleton active />}
+      {files.error && (
+        <div className="empty" role="alert">
+          The files could not be loaded. <Button onClick={() => void files.refetch()}>Try again</Button>
+        </div>
+      )}
+      {files.data && files.data.length > 0 && (
+        <ul className="rows" aria-label="Opened files" style={{ marginTop: 18 }}>
+          {files.data.map((file) => (
+            <li key={file.id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1.4fr) minmax(0, 1.5fr) minmax(0, 1fr) auto" }}>
+              <div style={{ overflowWrap: "anywhere" }}>
+                <Link className="title" href={`/workshop/${file.id}${suffix}`}>
+                  {file.name}
+                </Link>
+                <div className="dim">
+                  {plainNumber(file.sizeBytes / 1e6, 1)} MB, opened {dayjs(file.createdAt).format("D MMM")}
+                </div>
+              </div>
+              <span className="dim mono">
+                {file.summary && `${file.summary.layers} layers, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
+              </span>
+              <span className="dim">
+                {file.edits.length > 0 && `${file.edits.length} edit${file.edits.length > 1 ? "s" : ""} laid over it. `}
+                {file.summary && file.summary.cucharaLines > 0 && file.edits.length === 0 && "An earlier plan is in it."}
+              </span>
+              <button className="link-button" aria-label={`Remove ${file.name}`} onClick={() => void remove(file.id, `“${file.name}”`)}>
+                Remove
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+interface Sending {
+  name: string;
+  share: number;
+  upload: Upload;
+}
+
+function DropPlace({ suffix }: { suffix: string }) {
+  const input = useRef<HTMLInputElement>(null);
+  const router = useRouter();
+  const client = useQueryClient();
+  const [over, setOver] = useState(false);
+  const [sending, setSending] = useState<Sending | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setProblem(null);
+    if (file.size > MOST_BYTES) {
+      setProblem(`“${file.name}” is ${plainNumber(file.size / 1e6, 0)} MB; at most ${MOST_BYTES / 1e6} MB can be opened.`);
+      return;
+    }
+    const started = upload(file, (share) => setSending((now) => now && { ...now, share }));
+    setSending({ name: file.name, share: 0, upload: started });
+    try {
+      const { id } = await started.done;
+      await client.invalidateQueries({ queryKey: ["files"] });
+      router.push(`/workshop/${id}${suffix}`);
+    } catch (error) {
+      setSending(null);
+      if (!(error instanceof ApiError && error.status === 499)) {
+        setProblem(error instanceof ApiError ? error.message : "The file could not be opened.");
+      }
+    }
+  };
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void take(event.dataTransfer.files[0]);
+  };
+  return (
+    <div
+      className="empty"
+      style={{ marginTop: 16, borderColor: over ? "var(--mustard)" : undefined, background: over ? "var(--tint)" : undefined }}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      {sending ? (
+        <>
+          <p>{sending.share < 1 ? `Taking in “${sending.name}” …` : `Reading the layers of “${sending.name}” …`}</p>
+          <Progress percent={Math.round(sending.share * 100)} status={sending.share < 1 ? "normal" : "active"} style={{ maxWidth: 420 }} aria-label="Progress" />
+          <Button onClick={() => sending.upload.cancel()}>Cancel</Button>
+        </>
+      ) : (
+        <>
+          <p>
+            Drop a sliced <span className="mono">.gcode</span> file here, up to 200 MB.
+          </p>
+          <Button className="go" size="large" onClick={() => input.current?.click()}>
+            Choose a file
+          </Button>
+          <input ref={input} type="file" accept=".gcode,.gco,.g,.nc,.txt" aria-label="Sliced file" className="visually-hidden" tabIndex={-1} onChange={(event) => void take(event.target.files?.[0])} />
+        </>
+      )}
+      {problem && (
+        <p className="field-error" role="alert" style={{ fontSize: 14 }}>
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

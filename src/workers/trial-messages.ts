@@ -1,0 +1,63 @@
+/** What the page and its worker say to each other about a trial. */
+import { z } from "zod";
+import type { Finding } from "@/core/checks/finding";
+import type { MoveTable } from "@/core/gcode/moves";
+import type { ResolvedBand } from "@/core/heightplan/plan";
+import type { FrontView } from "@/core/printing/front-view";
+import { printerSchema } from "@/core/shelf/printer";
+import { spoolSchema } from "@/core/shelf/spool";
+import { trialSchema } from "@/core/trials/trial";
+
+export const trialRequestSchema = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("build"),
+    request: z.number(),
+    input: z.object({ trial: trialSchema, printer: printerSchema, spool: spoolSchema }),
+  }),
+  z.object({ kind: z.literal("program"), request: z.number() }),
+  z.object({ kind: z.literal("moves"), request: z.number() }),
+]);
+
+export type TrialRequest = z.infer<typeof trialRequestSchema>;
+
+/** All the trial page shows of a built trial, but for its text and its moves. */
+export interface TrialView {
+  tops: Float64Array;
+  bands: ResolvedBand[];
+  front: FrontView;
+  widthMm: number;
+  layers: { seconds: Float32Array; flowMm3S: Float32Array };
+  nozzle: { setC: Float64Array; expectedC: Float32Array };
+  fanPercent: Float64Array;
+  bedC: Float64Array;
+  /** Share (0–1) of each band's height in which the nozzle is settled. */
+  bandSettled: number[];
+  seconds: number;
+  filamentMm: number;
+  massG: number;
+  cost: number | null;
+  findings: Finding[];
+  passed: string[];
+  /** How long the worker took, ms. */
+  tookMs: number;
+}
+
+/** The move table without what only the builder needs, with the place of each layer. */
+export interface TrialMoves {
+  moves: Pick<MoveTable, "count" | "x" | "y" | "z" | "kind" | "layer">;
+  layerStarts: Uint32Array;
+}
+
+export interface TrialProgram {
+  bytes: Uint8Array<ArrayBuffer>;
+  /** Lines (from 0) that the plan put in. */
+  insertedLines: number[];
+  /** First line of each layer. */
+  layerLines: number[];
+}
+
+export type TrialAnswer =
+  | { kind: "view"; request: number; view: TrialView }
+  | { kind: "program"; request: number; program: TrialProgram | null }
+  | { kind: "moves"; request: number; moves: TrialMoves | null }
+  | { kind: "failed"; request: number; message: string };

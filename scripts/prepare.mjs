@@ -19,7 +19,9 @@ export const bin = (name) => join(root, "node_modules", ".bin", name);
 
 /** Installs the packages if the lock file changed since they were. */
 export function install() {
-  const lock = createHash("sha256").update(readFileSync(join(root, "package-lock.json"))).digest("hex");
+  const lock = createHash("sha256")
+    .update(readFileSync(join(root, "package-lock.json")))
+    .digest("hex");
   const stamp = join(root, "node_modules", ".cuchara-lock");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   console.log("Installing packages …");
@@ -65,11 +67,15 @@ export async function serve(dataFolder, { announce = true } = {}) {
   const host = process.env.HOST || "127.0.0.1";
   const port = process.env.PORT || "4747";
   const env = { ...process.env, HOST: host, PORT: port, CUCHARA_DATA: dataFolder, NEXT_TELEMETRY_DISABLED: "1" };
-  const child = spawn(process.execPath, [join(root, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port], {
-    cwd: root,
-    env,
-    stdio: ["ignore", "ignore", "inherit"],
-  });
+  const child = spawn(
+    process.execPath,
+    [join(root, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port],
+    {
+      cwd: root,
+      env,
+      stdio: ["ignore", "ignore", "inherit"],
+    },
+  );
   for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
   child.on("exit", (code) => process.exit(code ?? 0));
   const shown = host.includes(":") ? `[${host}]` : host === "0.0.0.0" ? "127.0.0.1" : host;

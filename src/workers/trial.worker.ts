@@ -58,7 +58,9 @@ function viewOf({ spool }: TrialInput, built: BuiltTrial, inspected: InspectedTr
     widthMm: built.shape.widthMm,
     layers: {
       seconds: Float32Array.from(report.layers, ({ seconds }) => seconds),
-      flowMm3S: Float32Array.from(report.layers, ({ seconds, filamentMm }) => (seconds > 0 ? (filamentMm * area) / seconds : 0)),
+      flowMm3S: Float32Array.from(report.layers, ({ seconds, filamentMm }) =>
+        seconds > 0 ? (filamentMm * area) / seconds : 0,
+      ),
     },
     nozzle: { setC: heat.setC, expectedC: heat.expectedC },
     fanPercent: byLayer.fan,

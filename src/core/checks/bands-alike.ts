@@ -37,7 +37,8 @@ export const bandsAlike: Check = {
       const last = kept[kept.length - 1].settings[key] ?? 0;
       if (Math.abs((band.settings[key] ?? 0) - last) >= step * TELLING_SHARE) kept.push(band);
     }
-    if (kept.length >= 2) finding.mend = { label: "Leave the doubles out", trial: { plan: { ...trial.plan, bands: kept } } };
+    if (kept.length >= 2)
+      finding.mend = { label: "Leave the doubles out", trial: { plan: { ...trial.plan, bands: kept } } };
     return [finding];
   },
 };

@@ -39,7 +39,8 @@ export const beyondLimits: Check = {
                         : { ...one, settings: { ...one.settings, [key]: lowered(one.settings[key]) } },
                     ),
                   },
-                  fixed: trial.fixed[key] === undefined ? trial.fixed : { ...trial.fixed, [key]: lowered(trial.fixed[key]) },
+                  fixed:
+                    trial.fixed[key] === undefined ? trial.fixed : { ...trial.fixed, [key]: lowered(trial.fixed[key]) },
                 },
               },
             }

@@ -15,7 +15,8 @@ export const coldExtrusion: Check = {
     for (let i = 0; i < moves.count; i++) {
       while (event < events.count && events.move[event] <= i) {
         const kind = events.kind[event];
-        if (kind === EventKind.nozzleTemperature || kind === EventKind.nozzleTemperatureWait) setC = events.value[event];
+        if (kind === EventKind.nozzleTemperature || kind === EventKind.nozzleTemperatureWait)
+          setC = events.value[event];
         event++;
       }
       if (!laysMaterial(moves.kind[i]) || setC >= COLD_BELOW_C) continue;

@@ -7,7 +7,10 @@ export const fanTooSlow: Check = {
   key: "fan-too-slow",
   passes: null,
   run({ bands, trial, printer }) {
-    const values = [...bands.map(({ settings, number }) => ({ value: settings.fan, where: `band ${number}` })), { value: trial?.fixed.fan, where: "whole piece" }];
+    const values = [
+      ...bands.map(({ settings, number }) => ({ value: settings.fan, where: `band ${number}` })),
+      { value: trial?.fixed.fan, where: "whole piece" },
+    ];
     return values.flatMap(({ value, where }) => {
       if (value === undefined || fanDuty(value) === turningDuty(value, printer)) return [];
       return [

@@ -32,7 +32,19 @@ export function checkFile(report: ProgramReport, printer: Printer): Finding[] {
       mend: { label: "Take that out", edit: { kind: "lift-out", what: "foreign", settings: [key] } },
     });
   }
-  const hottest = Math.max(0, ...report.changes.filter(({ key }) => key === "nozzleTemperature").map(({ value }) => value), report.settings.nozzleTemperature[0] ?? 0);
+  if (report.damagedLines > 0) {
+    findings.push({
+      check: "damaged-lines",
+      severity: "warn",
+      where: "whole file",
+      message: `${report.damagedLines === 1 ? "One line does" : `${report.damagedLines} lines do`} not fit the checksum they carry: the file was damaged on its way. Slice or copy it again.`,
+    });
+  }
+  const hottest = Math.max(
+    0,
+    ...report.changes.filter(({ key }) => key === "nozzleTemperature").map(({ value }) => value),
+    report.settings.nozzleTemperature[0] ?? 0,
+  );
   if (hottest > printer.highestNozzleC) {
     findings.push({
       check: "beyond-limits",

@@ -48,7 +48,8 @@ export const leftOn: Check = {
       const line = nozzles.size > 1 ? `M104 S0 T${tool}` : "M104 S0";
       add("stop", `${which} stays at ${plainNumber(value, 0)} °C after the print. Add ${line} to the end lines.`);
     }
-    if (bed > 0) add("stop", `The bed stays at ${plainNumber(bed, 0)} °C after the print. Add M140 S0 to the end lines.`);
+    if (bed > 0)
+      add("stop", `The bed stays at ${plainNumber(bed, 0)} °C after the print. Add M140 S0 to the end lines.`);
     const running = [...fans].filter(([, value]) => value > 0).map(([index]) => index);
     if (running.length > 0) add("warn", `The fan keeps turning after the print. Turn it off in the end lines.`);
     if (motors) add("warn", "The motors stay on after the print. Add M84 to the end lines.");

@@ -21,7 +21,12 @@ export const proofDiffers: Check = {
         message: `${label} should be ${plainNumber(wanted, decimals)} ${unit}, but the file commands ${says}${mismatches.length > 1 ? `; ${mismatches.length} layers differ` : ""}.`,
         ...(trial
           ? {}
-          : { mend: { label: "Take the file's own changes out", edit: { kind: "lift-out" as const, what: "foreign" as const, settings: [key] } } }),
+          : {
+              mend: {
+                label: "Take the file's own changes out",
+                edit: { kind: "lift-out" as const, what: "foreign" as const, settings: [key] },
+              },
+            }),
       },
     ];
   },

@@ -26,11 +26,19 @@ export const tooLowToSettle: Check = {
       {
         check: "too-low-to-settle",
         severity: "warn",
-        where: numbers.length === 1 ? `band ${numbers[0]}` : `bands ${numbers.slice(0, 8).join(", ")}${numbers.length > 8 ? " …" : ""}`,
+        where:
+          numbers.length === 1
+            ? `band ${numbers[0]}`
+            : `bands ${numbers.slice(0, 8).join(", ")}${numbers.length > 8 ? " …" : ""}`,
         message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of its height: the rest is printed while the nozzle is still on its way.`,
         mend: {
           label: `Make every band ${wanted} mm high`,
-          trial: { plan: { ...trial.plan, bands: trial.plan.bands.map((band) => ({ ...band, heightMm: Math.max(band.heightMm, wanted) })) } },
+          trial: {
+            plan: {
+              ...trial.plan,
+              bands: trial.plan.bands.map((band) => ({ ...band, heightMm: Math.max(band.heightMm, wanted) })),
+            },
+          },
         },
       },
     ];

@@ -51,7 +51,11 @@ export const heightPlan: EditKind<HeightPlanEdit> = {
       for (let layer = 0; layer < layers.length; layer++) {
         const before = layer === 0 ? -1 : who[layer - 1];
         if (who[layer] === before) continue;
-        const place = { number: numberOf.get(who[layer]) ?? 0, count: changes.length, fromMm: layerBottom(context, layer) };
+        const place = {
+          number: numberOf.get(who[layer]) ?? 0,
+          count: changes.length,
+          fromMm: layerBottom(context, layer),
+        };
         let lines: string[];
         if (who[layer] >= 0) {
           const said = sayWithComment(key, changes[who[layer]].settings[key]!, place, printer, 0);
@@ -128,5 +132,7 @@ function linesToReturn(
 
 /** `12.4 mm`, or `layer 20 counted from 1`. */
 export function sayPlace(place: Place): string {
-  return "heightMm" in place ? `${plainNumber(place.heightMm)} mm` : `layer ${place.layer} counted from ${place.countsFrom}`;
+  return "heightMm" in place
+    ? `${plainNumber(place.heightMm)} mm`
+    : `layer ${place.layer} counted from ${place.countsFrom}`;
 }

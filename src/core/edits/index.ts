@@ -20,7 +20,11 @@ export const editsSchema: z.ZodType<Edit[]> = z
     z.unknown().transform((edit, context): Edit => {
       const kind = (edit as { kind?: unknown } | null)?.kind;
       if (typeof kind !== "string" || !Object.hasOwn(kinds, kind)) {
-        context.addIssue({ code: "custom", message: `An edit's kind is one of ${Object.keys(kinds).join(", ")}`, path: ["kind"] });
+        context.addIssue({
+          code: "custom",
+          message: `An edit's kind is one of ${Object.keys(kinds).join(", ")}`,
+          path: ["kind"],
+        });
         return z.NEVER;
       }
       const parsed = kinds[kind as keyof typeof kinds].schema.safeParse(edit);

@@ -39,11 +39,11 @@ export interface ProgramTables {
   /** Bytes that no text program holds (NUL and the like). */
   binaryBytes: number;
   overlongLines: number;
+  /** Lines whose checksum does not fit. */
+  damagedLines: number;
 }
 
-const [X, Y, Z, E, F, I, J, R, S, P, T, G, M, K, L] = "XYZEFIJRSPTGMKL"
-  .split("")
-  .map((letter) => letter.charCodeAt(0));
+const [X, Y, Z, E, F, I, J, R, S, P, T, G, M, K, L] = "XYZEFIJRSPTGMKL".split("").map((letter) => letter.charCodeAt(0));
 
 /** Commands that matter elsewhere but change nothing a move table holds. */
 const knownElsewhere = new Set(
@@ -63,6 +63,7 @@ export class ProgramReader {
   private readonly unknown = new Map<string, number>();
   private readonly filamentPerTool: number[] = [];
   private binaryBytes = 0;
+  private damagedLines = 0;
 
   // Modal state. Positions are machine coordinates; a program coordinate is position minus offset.
   private x = 0;
@@ -116,10 +117,12 @@ export class ProgramReader {
       unknown: [...this.unknown].map(([command, count]) => ({ command, count })),
       binaryBytes: this.binaryBytes,
       overlongLines: this.scanner.overlongLines,
+      damagedLines: this.damagedLines,
     };
   }
 
   private take(line: Line): void {
+    if (line.damaged) this.damagedLines++;
     if (line.commentFrom >= 0) this.takeComment(line);
     if (line.named) {
       this.takeNamed(line);

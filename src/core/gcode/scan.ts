@@ -6,6 +6,8 @@
  * (common practice, no source).
  */
 
+import { xorChecksum } from "./checksum";
+
 const MOST_WORDS = 32;
 
 /** A line longer than this is not a program line; it is passed over, and counted. */
@@ -35,6 +37,8 @@ export class Line {
   named = false;
   /** Start of free text behind a display or file command, or -1. */
   textFrom = -1;
+  /** The line carries a checksum that does not fit its bytes. */
+  damaged = false;
   /** Comment without its mark: `commentFrom` (included, -1 if none) to `commentTo` (excluded). */
   commentFrom = -1;
   commentTo = -1;
@@ -88,6 +92,7 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
   line.from = from;
   line.to = to;
   line.named = false;
+  line.damaged = false;
   line.textFrom = -1;
   line.commentFrom = -1;
   line.commentTo = -1;
@@ -179,8 +184,13 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
       continue;
     }
     if (byte === 42) {
-      at++;
-      while (at < to && (isDigit(bytes[at]) || bytes[at] === 32)) at++;
+      const sumTo = at++;
+      let stated = 0;
+      while (at < to && (isDigit(bytes[at]) || bytes[at] === 32)) {
+        if (bytes[at] !== 32) stated = stated * 10 + bytes[at] - 48;
+        at++;
+      }
+      line.damaged = stated !== xorChecksum(bytes, from, sumTo);
       continue;
     }
     at++;

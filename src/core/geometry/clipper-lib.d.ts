@@ -7,11 +7,11 @@ declare module "clipper-lib" {
   export type Path = IntPoint[];
   export type Paths = Path[];
 
-  class Clipper {
+  export class Clipper {
     AddPaths(paths: Paths, polyType: number, closed: boolean): boolean;
     Execute(clipType: number, solution: Paths, subjectFill: number, clipFill: number): boolean;
   }
-  class ClipperOffset {
+  export class ClipperOffset {
     constructor(miterLimit?: number, arcTolerance?: number);
     AddPaths(paths: Paths, joinType: number, endType: number): void;
     Execute(solution: Paths, delta: number): void;

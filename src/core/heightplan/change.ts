@@ -11,7 +11,9 @@ const HIGHEST_BASE_MM = 50;
 export function setValue(plan: HeightPlan, index: number, key: SettingKey, value: number): HeightPlan {
   return {
     ...plan,
-    bands: plan.bands.map((band, i) => (i === index ? { ...band, settings: { ...band.settings, [key]: value } } : band)),
+    bands: plan.bands.map((band, i) =>
+      i === index ? { ...band, settings: { ...band.settings, [key]: value } } : band,
+    ),
   };
 }
 
@@ -77,11 +79,18 @@ export function pasteBands(text: string, key: SettingKey, plan: HeightPlan): Res
   for (const [index, line] of text.split(/\r?\n/).entries()) {
     if (!/\d/.test(line)) continue;
     const separator = line.includes("\t") ? "\t" : line.includes(";") ? ";" : /\s/.test(line.trim()) ? /\s+/ : ",";
-    const cells = line.trim().split(separator).map((cell) => cell.replace(/[^\d.,+-]/g, "").replace(",", ".")).filter((cell) => cell !== "");
+    const cells = line
+      .trim()
+      .split(separator)
+      .map((cell) => cell.replace(/[^\d.,+-]/g, "").replace(",", "."))
+      .filter((cell) => cell !== "");
     const figures = cells.map(Number);
-    if (figures.some(Number.isNaN)) return refuse(`Line ${index + 1}, “${line.trim().slice(0, 40)}”: these are not all numbers.`);
+    if (figures.some(Number.isNaN))
+      return refuse(`Line ${index + 1}, “${line.trim().slice(0, 40)}”: these are not all numbers.`);
     if (figures.length === 0 || figures.length > 2) {
-      return refuse(`Line ${index + 1} has ${figures.length} figures. Paste one column of values, or two: height in mm and value.`);
+      return refuse(
+        `Line ${index + 1} has ${figures.length} figures. Paste one column of values, or two: height in mm and value.`,
+      );
     }
     rows.push(figures);
   }
@@ -93,7 +102,9 @@ export function pasteBands(text: string, key: SettingKey, plan: HeightPlan): Res
   const values = rows.map((row) => row[columns - 1]);
   const wrong = values.findIndex((value) => value < setting.lowest || value > setting.highest);
   if (wrong >= 0) {
-    return refuse(`Row ${wrong + 1}: ${plainNumber(values[wrong])} is outside ${setting.lowest} to ${setting.highest} ${setting.unit}.`);
+    return refuse(
+      `Row ${wrong + 1}: ${plainNumber(values[wrong])} is outside ${setting.lowest} to ${setting.highest} ${setting.unit}.`,
+    );
   }
   if (columns === 1) {
     const bands = values.map((value, i) => ({
@@ -105,9 +116,14 @@ export function pasteBands(text: string, key: SettingKey, plan: HeightPlan): Res
   const starts = rows.map(([start]) => start);
   const falling = starts.findIndex((start, i) => i > 0 && start - starts[i - 1] < LOWEST_BAND_MM);
   if (falling > 0) {
-    return refuse(`Row ${falling + 1} starts at ${plainNumber(starts[falling])} mm: heights must rise by at least ${LOWEST_BAND_MM} mm a row.`);
+    return refuse(
+      `Row ${falling + 1} starts at ${plainNumber(starts[falling])} mm: heights must rise by at least ${LOWEST_BAND_MM} mm a row.`,
+    );
   }
-  if (starts[0] < 0 || starts[0] > HIGHEST_BASE_MM) return refuse(`The first band starts at ${plainNumber(starts[0])} mm; the base can be 0 to ${HIGHEST_BASE_MM} mm high.`);
+  if (starts[0] < 0 || starts[0] > HIGHEST_BASE_MM)
+    return refuse(
+      `The first band starts at ${plainNumber(starts[0])} mm; the base can be 0 to ${HIGHEST_BASE_MM} mm high.`,
+    );
   const last = starts.length > 1 ? starts[starts.length - 1] - starts[starts.length - 2] : plan.bands[0].heightMm;
   const bands = starts.map((start, i) => ({
     heightMm: roundTo(i + 1 < starts.length ? starts[i + 1] - start : last, 6),

@@ -32,7 +32,9 @@ const layerPlace = z.strictObject({
     .int({ error: "A layer is a whole number" })
     .min(0, "A layer number cannot be negative")
     .max(1_000_000, "There is no such layer"),
-  countsFrom: z.union([z.literal(0), z.literal(1)], { error: "Say whether layers count from 0 or from 1 (countsFrom)" }),
+  countsFrom: z.union([z.literal(0), z.literal(1)], {
+    error: "Say whether layers count from 0 or from 1 (countsFrom)",
+  }),
 });
 const placeSchema = z.union([heightPlace, layerPlace], {
   error: "Say where: {heightMm} or {layer, countsFrom}",

@@ -1,5 +1,14 @@
 /** Bridges: parts of a layer that hang over air but are held at both ends of every line laid across them. */
-import { boundingBox, contains, difference, intersection, islandsOf, offset, Region, regionAreaMm2 } from "../geometry/polygons";
+import {
+  boundingBox,
+  contains,
+  difference,
+  intersection,
+  islandsOf,
+  offset,
+  Region,
+  regionAreaMm2,
+} from "../geometry/polygons";
 import { distanceMm, hatch, Segment } from "../geometry/segments";
 
 export interface Bridge {

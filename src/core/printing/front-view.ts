@@ -86,7 +86,8 @@ export function frontView(slices: readonly Slice[]): FrontView {
   const figures: number[] = [];
   const open = new Map<string, { stretch: Stretch; fromZ: number }>();
   let foremost = Infinity;
-  for (const { section } of slices) for (const { depthMm } of stretchesOf(section)) foremost = Math.min(foremost, depthMm);
+  for (const { section } of slices)
+    for (const { depthMm } of stretchesOf(section)) foremost = Math.min(foremost, depthMm);
   const close = (key: string, toZ: number) => {
     const { stretch, fromZ } = open.get(key)!;
     figures.push(stretch.from, stretch.to, fromZ, toZ, stretch.depthMm - foremost, stretch.raised ? 1 : 0);

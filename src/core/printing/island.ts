@@ -3,7 +3,17 @@
  * what stands right below and above it, so the answer is kept: the storeys of a tower repeat.
  */
 import { MoveKind } from "../gcode/moves";
-import { difference, intersection, offset, offsets, Point, Region, regionAreaMm2, ringAreaMm2, union } from "../geometry/polygons";
+import {
+  difference,
+  intersection,
+  offset,
+  offsets,
+  Point,
+  Region,
+  regionAreaMm2,
+  ringAreaMm2,
+  union,
+} from "../geometry/polygons";
 import { cutAtBorders, distanceMm, hatch, staysInside } from "../geometry/segments";
 import { findBridges } from "./bridges";
 import { Process, spacingMm } from "./process";
@@ -45,8 +55,7 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
   const spacing = spacingMm(process, layerHeightMm);
   const firstLayer = around.bottomMissing && around.below.length === 0;
   const standsOnItself = around.below.length > 0 && around.below[0] === island;
-  const bridges =
-    firstLayer || standsOnItself ? [] : findBridges(island, around.below[0] ?? [], process.beadWidthMm);
+  const bridges = firstLayer || standsOnItself ? [] : findBridges(island, around.below[0] ?? [], process.beadWidthMm);
   const overAir = union(...bridges.map(({ region }) => region));
 
   // The outer wall stands half a bead spacing inside, so that what is laid has the volume of what was asked for.
@@ -134,7 +143,12 @@ function joinLines(
   for (const { a, b, row } of lines) {
     const current = strokes[strokes.length - 1];
     const end = current?.points[current.points.length - 1];
-    if (end && row === lastRow + 1 && distanceMm(end, a) < spacing * 2.5 && staysInside(region, inward(end, b), inward(a, b))) {
+    if (
+      end &&
+      row === lastRow + 1 &&
+      distanceMm(end, a) < spacing * 2.5 &&
+      staysInside(region, inward(end, b), inward(a, b))
+    ) {
       current.points.push(a, b);
       // The short way round at the edge is laid too, but never counts as a strand over air.
       current.kinds.push(kind === MoveKind.bridge ? MoveKind.solid : kind, kind);

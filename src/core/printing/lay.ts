@@ -31,7 +31,8 @@ function pathsOfLayer(slices: Slice[], layer: number, process: Process, processK
   const below: Section[] = [];
   const above: Section[] = [];
   for (let i = 1; i <= process.solidLayersBelow && layer - i >= 0; i++) below.push(slices[layer - i].section);
-  for (let i = 1; i <= process.solidLayersAbove && layer + i < slices.length; i++) above.push(slices[layer + i].section);
+  for (let i = 1; i <= process.solidLayersAbove && layer + i < slices.length; i++)
+    above.push(slices[layer + i].section);
   const common = `${processKey}/${Math.round(heightMm * 1e4)}/${layer & 1}`;
   let key = `${common}/${section.id}/`;
   for (const { id } of below) key += `${id},`;
@@ -83,7 +84,9 @@ function pathsOfIsland(
 /** The regions of neighbouring layers without repeats of the one before: in the middle of a post all layers are one. */
 function distinct(islands: Island[][]): Region[] {
   const ids = islands.map((list) => list.map(({ id }) => id).join(","));
-  return islands.filter((_, i) => i === 0 || ids[i] !== ids[i - 1]).map((list) => (list.length === 1 ? list[0].region : list.flatMap(({ region }) => region)));
+  return islands
+    .filter((_, i) => i === 0 || ids[i] !== ids[i - 1])
+    .map((list) => (list.length === 1 ? list[0].region : list.flatMap(({ region }) => region)));
 }
 
 class Layer {
@@ -190,10 +193,14 @@ export function layPrint(
     while (waiting.length > 0) {
       const { paths } = takeNearest(waiting, { x: state.x - centre.x, y: state.y - centre.y });
       for (const wall of paths.walls) lay(wall, paths.inside);
-      layNearestFirst(paths.fill, (stroke, reversed) => lay(stroke, paths.inside, reversed), () => ({
-        x: state.x - centre.x,
-        y: state.y - centre.y,
-      }));
+      layNearestFirst(
+        paths.fill,
+        (stroke, reversed) => lay(stroke, paths.inside, reversed),
+        () => ({
+          x: state.x - centre.x,
+          y: state.y - centre.y,
+        }),
+      );
     }
   });
   state.drawBack();
@@ -273,22 +280,30 @@ function layNearestFirst(strokes: Stroke[], lay: (stroke: Stroke, reversed: bool
   }
 }
 
+/** Rounds of slowing: short lines never reach their speed, so that lowering it helps less than in proportion. */
+const MOST_ROUNDS = 6;
+const CLOSE_ENOUGH = 0.98;
+
 /** A layer that would be done before it can cool is laid slower; travels and bridges keep their speed. */
 function slowSmallLayers(moves: MoveTable, layerStarts: number[], process: Process, limits: MotionLimits): void {
-  const seconds = moveSeconds(moves, null, limits);
-  for (let layer = 0; layer + 1 < layerStarts.length; layer++) {
-    let total = 0;
-    let slowable = 0;
-    for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
-      total += seconds[i];
-      if (canSlow(moves.kind[i])) slowable += seconds[i];
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const seconds = moveSeconds(moves, null, limits);
+    let slowed = false;
+    for (let layer = 0; layer + 1 < layerStarts.length; layer++) {
+      let total = 0;
+      let slowable = 0;
+      for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
+        total += seconds[i];
+        if (canSlow(moves.kind[i]) && moves.feedMmS[i] > process.slowestMmS) slowable += seconds[i];
+      }
+      if (total >= process.smallestLayerSeconds * CLOSE_ENOUGH || slowable <= 0) continue;
+      slowed = true;
+      const share = slowable / (slowable + process.smallestLayerSeconds - total);
+      for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
+        if (canSlow(moves.kind[i])) moves.feedMmS[i] = Math.max(process.slowestMmS, moves.feedMmS[i] * share);
+      }
     }
-    const missing = process.smallestLayerSeconds - total;
-    if (missing <= 0 || slowable <= 0) continue;
-    const share = slowable / (slowable + missing);
-    for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
-      if (canSlow(moves.kind[i])) moves.feedMmS[i] = Math.max(process.slowestMmS, moves.feedMmS[i] * share);
-    }
+    if (!slowed) return;
   }
 }
 

@@ -58,6 +58,8 @@ export interface ProgramReport {
   cuchara: { line: number; startByte: number; endByte: number; text: string }[];
   /** Commands passed over because they are not known here. */
   unknown: { command: string; count: number }[];
+  /** Lines whose checksum does not fit their text. */
+  damagedLines: number;
 }
 
 export interface ReportDetails {
@@ -142,6 +144,7 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDet
       changes: inside,
       cuchara: tables.cucharaLines.map(({ line, startByte, endByte, text }) => ({ line, startByte, endByte, text })),
       unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),
+      damagedLines: tables.damagedLines,
     },
     byLayer,
     allChanges: changes,

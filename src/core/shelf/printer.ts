@@ -28,7 +28,11 @@ export const printerSchema = z.object({
   highestNozzleC: figure(150, 500, "Highest nozzle temperature").default(260),
   highestBedC: figure(0, 200, "Highest bed temperature").default(100),
   dialect: z.enum(dialectKeys, { error: `The dialect is one of ${dialectKeys.join(", ")}` }).default("jerk"),
-  tools: z.int({ error: "Tools are counted in whole numbers" }).min(1, "At least one tool").max(8, "At most 8 tools").default(1),
+  tools: z
+    .int({ error: "Tools are counted in whole numbers" })
+    .min(1, "At least one tool")
+    .max(8, "At most 8 tools")
+    .default(1),
   fanPerTool: z.boolean().default(false),
   /** Duty (0–255) below which the fan does not turn. */
   smallestTurningDuty: z

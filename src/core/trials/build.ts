@@ -83,7 +83,8 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
   if (!bandsVary("fan") && fixedFan !== undefined && tops.length > 1) {
     linesBefore.set(1, [...say("fan", fixedFan), ...(linesBefore.get(1) ?? [])]);
     const bridgeFan = Math.min(100, fixedFan * 2);
-    if (bridgeFan !== fixedFan) coolBridges(moves, layerStarts, linesBeforeMove, say("fan", bridgeFan)[0], say("fan", fixedFan)[0]);
+    if (bridgeFan !== fixedFan)
+      coolBridges(moves, layerStarts, linesBeforeMove, say("fan", bridgeFan)[0], say("fan", fixedFan)[0]);
   }
 
   const nozzleFirst = bands[0]?.settings.nozzleTemperature ?? trial.fixed.nozzleTemperature ?? spool.labelMaxC;
@@ -114,7 +115,8 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
   for (let i = 0; i < moves.count; i++) if (laysMaterial(moves.kind[i])) filamentMm += moves.filamentMm[i];
 
   const out = new ByteWriter();
-  for (const line of headerLines({ trial, printer, spool }, shape, bands, tops.length, seconds, filamentMm)) out.line(line);
+  for (const line of headerLines({ trial, printer, spool }, shape, bands, tops.length, seconds, filamentMm))
+    out.line(line);
   for (const line of start.ok ? start.value : []) out.line(line);
   out.line("; positions absolute in mm, filament relative");
   out.line("G21");
@@ -129,7 +131,13 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
 }
 
 /** More fan for the strands over air, back to the usual behind them. */
-function coolBridges(moves: MoveTable, layerStarts: number[], lines: Map<number, string>, more: string, usual: string): void {
+function coolBridges(
+  moves: MoveTable,
+  layerStarts: number[],
+  lines: Map<number, string>,
+  more: string,
+  usual: string,
+): void {
   if (more === undefined || usual === undefined) return;
   let cooling = false;
   for (let i = 0; i < moves.count; i++) {
@@ -192,11 +200,18 @@ function headerLines(
   const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
   const fixed = settingKeys
     .filter((key) => trial.fixed[key] !== undefined)
-    .map((key) => `${settingFor(key).short} ${plainNumber(trial.fixed[key]!, settingFor(key).decimals)} ${settingFor(key).unit}`);
+    .map(
+      (key) =>
+        `${settingFor(key).short} ${plainNumber(trial.fixed[key]!, settingFor(key).decimals)} ${settingFor(key).unit}`,
+    );
   const varied = settingKeys.filter((key) => bands.some(({ settings }) => settings[key] !== undefined));
-  const cost = spool.pricePerKg > 0 ? `, ${roundTo((massG / 1000) * spool.pricePerKg, 2).toFixed(2)} ${spool.currency}` : "";
+  const cost =
+    spool.pricePerKg > 0 ? `, ${roundTo((massG / 1000) * spool.pricePerKg, 2).toFixed(2)} ${spool.currency}` : "";
   const rows = bands.map((band) => {
-    const values = varied.map((key) => `${settingFor(key).short} ${plainNumber(band.settings[key] ?? NaN, settingFor(key).decimals)} ${settingFor(key).unit}`);
+    const values = varied.map(
+      (key) =>
+        `${settingFor(key).short} ${plainNumber(band.settings[key] ?? NaN, settingFor(key).decimals)} ${settingFor(key).unit}`,
+    );
     const from = plainNumber(band.fromMm).padStart(7);
     const to = plainNumber(band.toMm).padStart(7);
     return `${String(band.number).padStart(4)}  ${from} to ${to} mm  layers ${band.firstLayer + 1} to ${band.lastLayer + 1}  ${values.join(", ")}`;

@@ -35,7 +35,9 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
     spool,
   );
   const heights = report.layers.map(({ heightMm }) => heightMm);
-  const bandSettled = built.bands.map(({ firstLayer, lastLayer }) => settledShareOf(heat, heights, firstLayer, lastLayer));
+  const bandSettled = built.bands.map(({ firstLayer, lastLayer }) =>
+    settledShareOf(heat, heights, firstLayer, lastLayer),
+  );
   const filamentMm = report.filament.reduce((sum, { mm }) => sum + mm, 0);
   const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
   const { findings, passed } = runChecks({

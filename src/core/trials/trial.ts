@@ -16,7 +16,11 @@ const idSchema = (what: string) =>
 /** What a client may say of a new trial; without `plan` the kind's first round is taken. */
 export const newTrialSchema = z.object({
   kind: z.enum(trialKindKeys, { error: `The kind is one of ${trialKindKeys.join(", ")}` }),
-  name: z.string({ error: "The name must be text" }).trim().max(100, "The name is longer than 100 characters").optional(),
+  name: z
+    .string({ error: "The name must be text" })
+    .trim()
+    .max(100, "The name is longer than 100 characters")
+    .optional(),
   printerId: idSchema("printerId"),
   spoolId: idSchema("spoolId"),
   layerHeightMm: heightFigure("Layer height").default(0.2),

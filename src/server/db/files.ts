@@ -64,7 +64,9 @@ export const files = {
     return Number(result.lastInsertRowid);
   },
   append(id: number, startByte: number, bytes: Uint8Array): void {
-    database().prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)").run(id, startByte, bytes);
+    database()
+      .prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)")
+      .run(id, startByte, bytes);
   },
   /** Makes a received file visible, in one step with its report (JSON text). */
   finish(id: number, sizeBytes: number, report: string, summary: FileSummary): void {
@@ -79,8 +81,7 @@ export const files = {
   /** The report as JSON text; null for an unknown file. */
   report(id: number): string | null {
     const row = database().prepare(`SELECT report FROM files WHERE id = ? AND ${READY}`).get(id) as
-      | { report: string }
-      | undefined;
+      { report: string } | undefined;
     return row?.report ?? null;
   },
   /** Edits and the splices worked out from them, in one step. JSON texts. */

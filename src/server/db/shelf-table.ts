@@ -30,7 +30,9 @@ export function shelfTable<T extends { name: string }>(
   connection: () => Database.Database = database,
 ): ShelfTable<T> {
   const read = (row: Row | undefined): Stored<T> | null =>
-    row ? { ...schema.parse(JSON.parse(row.data)), id: row.id, createdAt: row.created_at, updatedAt: row.updated_at } : null;
+    row
+      ? { ...schema.parse(JSON.parse(row.data)), id: row.id, createdAt: row.created_at, updatedAt: row.updated_at }
+      : null;
   const get = (id: number, withRemoved = false) =>
     read(
       connection()
@@ -41,8 +43,8 @@ export function shelfTable<T extends { name: string }>(
     connection().prepare(`UPDATE ${name} SET removed_at = ? WHERE id = ?`).run(removedAt, id).changes > 0;
   return {
     list: () =>
-      (connection().prepare(`SELECT * FROM ${name} WHERE removed_at IS NULL ORDER BY id`).all() as Row[]).map(
-        (row) => read(row)!,
+      (connection().prepare(`SELECT * FROM ${name} WHERE removed_at IS NULL ORDER BY id`).all() as Row[]).map((row) =>
+        read(row)!,
       ),
     get,
     add(record) {

@@ -52,7 +52,9 @@ export const trials = {
     return rows.map((row) => read(row)!);
   },
   get(id: number): Trial | null {
-    return read(database().prepare("SELECT * FROM trials WHERE id = ? AND removed_at IS NULL").get(id) as Row | undefined);
+    return read(
+      database().prepare("SELECT * FROM trials WHERE id = ? AND removed_at IS NULL").get(id) as Row | undefined,
+    );
   },
   add(trial: TrialFields): Trial {
     const now = new Date().toISOString();

@@ -67,7 +67,9 @@ export const demoPrinters: PrinterInput[] = [
     tools: 2,
     fanPerTool: true,
     retractionMm: 2,
-    startLines: plainStart.replace("G28", "G28\nT{{tool}}").replace(/M(104|109) S\{\{nozzleFirst\}\}/g, "M$1 S{{nozzleFirst}} T{{tool}}"),
+    startLines: plainStart
+      .replace("G28", "G28\nT{{tool}}")
+      .replace(/M(104|109) S\{\{nozzleFirst\}\}/g, "M$1 S{{nozzleFirst}} T{{tool}}"),
     endLines: plainEnd.replace("M104 S0", "M104 S0 T0\nM104 S0 T1").replace("M107", "M107 P0\nM107 P1"),
   },
   {

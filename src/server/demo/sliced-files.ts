@@ -65,7 +65,10 @@ function tile(options: TileOptions): { name: string; bytes: Uint8Array } {
     for (let line = 0; line < 24; line++) {
       const angle = ((line + (index % 2) * 0.5) / 24) * 2 * Math.PI;
       const ends = line % 2 === 0 ? [8.9, outer - 3] : [outer - 3, 8.9];
-      const [a, b] = ends.map((radius) => `X${(CENTRE + radius * Math.cos(angle)).toFixed(3)} Y${(CENTRE + radius * Math.sin(angle)).toFixed(3)}`);
+      const [a, b] = ends.map(
+        (radius) =>
+          `X${(CENTRE + radius * Math.cos(angle)).toFixed(3)} Y${(CENTRE + radius * Math.sin(angle)).toFixed(3)}`,
+      );
       out.push(`G0 ${a} F7200`, `G1 ${b} ${feedWord(((outer - 11.9) * 0.45 * height) / FILAMENT_AREA)} F3000`);
     }
   }

@@ -38,7 +38,9 @@ export function storedEdits(file: StoredFile): Edit[] {
 export async function receiveFile(request: Request, name: string): Promise<number> {
   const limit = MOST_FILE_BYTES / 1e6;
   const tooLarge = () =>
-    new HttpError(413, `“${name}” is larger than ${plainNumber(limit, 0)} MB, which is the most that can be opened.`, { field: "name" });
+    new HttpError(413, `“${name}” is larger than ${plainNumber(limit, 0)} MB, which is the most that can be opened.`, {
+      field: "name",
+    });
   if (Number(request.headers.get("content-length") ?? 0) > MOST_FILE_BYTES) throw tooLarge();
   const printerId = readBench().printerId;
   const printer = printerFor({ printerId });
@@ -61,8 +63,13 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
       if (waitingBytes >= CHUNK_BYTES) store();
     }
     store();
-    if (stored === 0) throw new HttpError(400, `“${name}” is empty. Choose the .gcode file your slicer wrote.`, { field: "name" });
-    const read = await runTask("readFile", { fileId: id, name, sizeBytes: stored, printer }, { signal: request.signal });
+    if (stored === 0)
+      throw new HttpError(400, `“${name}” is empty. Choose the .gcode file your slicer wrote.`, { field: "name" });
+    const read = await runTask(
+      "readFile",
+      { fileId: id, name, sizeBytes: stored, printer },
+      { signal: request.signal },
+    );
     if (!read.ok) throw new HttpError(422, read.message, { field: read.field });
     files.finish(id, stored, read.value.report, read.value.summary);
     return id;

@@ -27,7 +27,9 @@ export function json(body: unknown, status = 200): Response {
   return Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
 }
 
-type Context = { params: Promise<Record<string, string>> };
+interface Context {
+  params: Promise<Record<string, string>>;
+}
 
 /** Wraps a handler: known errors become `{error: {message, field?, findings?}}`, unknown ones a logged 500. */
 export function handle(act: (request: Request, params: Record<string, string>) => Promise<Response> | Response) {
@@ -41,7 +43,7 @@ export function handle(act: (request: Request, params: Record<string, string>) =
       if (error instanceof Cancelled || request.signal.aborted) {
         return json({ error: { message: "Cancelled." } }, 499);
       }
-      log.error({ error, url: request.url }, "request failed");
+      log.error({ err: error, path: new URL(request.url).pathname }, "request failed");
       return json(
         { error: { message: "Something went wrong inside Cuchara. Nothing was changed; the log says more." } },
         500,
@@ -53,7 +55,8 @@ export function handle(act: (request: Request, params: Record<string, string>) =
 /** The id in a path: unknown ones and words alike are a 404. */
 export function pathId(params: Record<string, string>, what: string): number {
   const id = Number(params.id);
-  if (!Number.isInteger(id) || id <= 0 || id > Number.MAX_SAFE_INTEGER) throw notFound(`There is no ${what} “${params.id.slice(0, 40)}”.`);
+  if (!Number.isInteger(id) || id <= 0 || id > Number.MAX_SAFE_INTEGER)
+    throw notFound(`There is no ${what} “${params.id.slice(0, 40)}”.`);
   return id;
 }
 
@@ -92,7 +95,12 @@ async function readText(request: Request, mostBytes: number): Promise<string> {
 
 /** A name that is safe as a download's file name. */
 export function fileName(name: string): string {
-  return name.replace(/[^\p{L}\p{N} ._-]+/gu, "-").trim().slice(0, 80) || "program";
+  return (
+    name
+      .replace(/[^\p{L}\p{N} ._-]+/gu, "-")
+      .trim()
+      .slice(0, 80) || "program"
+  );
 }
 
 /** Headers of a program that is to be saved. */

@@ -26,7 +26,9 @@ export function withBands(trial: Trial) {
 /** Refuses ids that are not on the shelf. */
 export function checkPair(printerId: number, spoolId: number): void {
   if (!printers.get(printerId)) {
-    throw new HttpError(400, `There is no printer ${printerId} on the shelf. Choose another one.`, { field: "printerId" });
+    throw new HttpError(400, `There is no printer ${printerId} on the shelf. Choose another one.`, {
+      field: "printerId",
+    });
   }
   if (!spools.get(spoolId)) {
     throw new HttpError(400, `There is no spool ${spoolId} on the shelf. Choose another one.`, { field: "spoolId" });
@@ -37,7 +39,13 @@ export function checkPair(printerId: number, spoolId: number): void {
 export function inputFor(trial: Trial): TrialInput {
   const printer = printers.get(trial.printerId);
   const spool = spools.get(trial.spoolId);
-  if (!printer) throw new HttpError(409, "The printer of this trial was removed. Restore it, or choose another one.", { field: "printerId" });
-  if (!spool) throw new HttpError(409, "The spool of this trial was removed. Restore it, or choose another one.", { field: "spoolId" });
+  if (!printer)
+    throw new HttpError(409, "The printer of this trial was removed. Restore it, or choose another one.", {
+      field: "printerId",
+    });
+  if (!spool)
+    throw new HttpError(409, "The spool of this trial was removed. Restore it, or choose another one.", {
+      field: "spoolId",
+    });
   return { trial, printer, spool };
 }

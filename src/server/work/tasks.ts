@@ -42,7 +42,10 @@ export const tasks = {
   ): Result<{ report: string; summary: FileSummary }> {
     const tables = readChunks(fileChunks(tools.database(), fileId), sizeBytes, tools);
     if (tables.binaryBytes > 0) {
-      return refuse(`“${name}” is not a program: it holds binary data. Choose the .gcode file your slicer wrote.`, "name");
+      return refuse(
+        `“${name}” is not a program: it holds binary data. Choose the .gcode file your slicer wrote.`,
+        "name",
+      );
     }
     if (tables.layers.length === 0) {
       return refuse(
@@ -82,10 +85,19 @@ export const tasks = {
       splices: JSON.stringify(splices),
       edits: applied.value.edits,
       findings: [...withoutLifted(checkFile(parsed, printer), edits), ...findings],
-      inserted: splices.filter(({ insert }) => insert !== "").slice(0, 500).map((splice) => placeOf(splice, parsed)),
-      removed: splices.filter(({ removeBytes }) => removeBytes > 0).slice(0, 500).map(({ line }) => ({ line })),
+      inserted: splices
+        .filter(({ insert }) => insert !== "")
+        .slice(0, 500)
+        .map((splice) => placeOf(splice, parsed)),
+      removed: splices
+        .filter(({ removeBytes }) => removeBytes > 0)
+        .slice(0, 500)
+        .map(({ line }) => ({ line })),
       planned: Object.fromEntries(
-        Object.entries(planned).map(([key, values]) => [key, Array.from(values, (value) => (Number.isNaN(value) ? null : value))]),
+        Object.entries(planned).map(([key, values]) => [
+          key,
+          Array.from(values, (value) => (Number.isNaN(value) ? null : value)),
+        ]),
       ),
     });
   },
@@ -102,14 +114,20 @@ export const tasks = {
     }: { fileId: number; sizeBytes: number; report: string; splices: string; edits: Edit[]; printer: Printer },
     tools: TaskTools,
   ): Result<{ layers: ProofLayer[]; mismatches: Mismatch[]; passed: string[] }> {
-    const tables = readChunks(spliced(fileChunks(tools.database(), fileId), JSON.parse(splices) as Splice[]), sizeBytes, tools);
+    const tables = readChunks(
+      spliced(fileChunks(tools.database(), fileId), JSON.parse(splices) as Splice[]),
+      sizeBytes,
+      tools,
+    );
     const applied = applyEdits(edits, JSON.parse(report) as ProgramReport, printer);
     if (!applied.ok) return applied;
     const { byLayer } = reportOf(tables, limitsFor(printer));
     const mismatches = comparePlan(tables.layers, byLayer, applied.value.planned, printer);
     return succeed({
       layers: proofLayers(tables, byLayer),
-      mismatches: mismatches.slice(0, 500).map((one) => ({ ...one, commanded: Number.isNaN(one.commanded) ? -1 : one.commanded })),
+      mismatches: mismatches
+        .slice(0, 500)
+        .map((one) => ({ ...one, commanded: Number.isNaN(one.commanded) ? -1 : one.commanded })),
       passed: mismatches.length === 0 ? ["Every layer commands what the plan says."] : [],
     });
   },
@@ -142,7 +160,9 @@ function withoutLifted(findings: Finding[], edits: Edit[]): Finding[] {
           edit.kind === "lift-out" &&
           mend?.edit?.what === edit.what &&
           (edit.what === "cuchara" ||
-            (mend.edit.settings ?? []).every((key) => (edit.settings ?? ["nozzleTemperature", "bedTemperature"]).includes(key))),
+            (mend.edit.settings ?? []).every((key) =>
+              (edit.settings ?? ["nozzleTemperature", "bedTemperature"]).includes(key),
+            )),
       ),
   );
 }

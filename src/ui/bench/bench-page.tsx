@@ -40,17 +40,32 @@ export function BenchPage() {
       </p>
       <ol className="rows" style={{ marginTop: 18 }} aria-label="Tunes in the order of work">
         {trialKindKeys.map((kind, index) => (
-          <TuneRow key={kind} kind={kind} printer={printer} spool={spool} next={index === 0} trials={trials.filter((trial) => trial.kind === kind)} />
+          <TuneRow
+            key={kind}
+            kind={kind}
+            printer={printer}
+            spool={spool}
+            next={index === 0}
+            trials={trials.filter((trial) => trial.kind === kind)}
+          />
         ))}
       </ol>
-      <div style={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(300px, 1fr))", gap: 14, marginTop: 14 }}>
+      <div
+        style={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(300px, 1fr))", gap: 14, marginTop: 14 }}
+      >
         <Facts
           title={printer.name}
           path={`/shelf/printers/${printer.id}`}
           facts={[
-            ["Bed", `${plainNumber(printer.bedWidthMm)} × ${plainNumber(printer.bedShape === "round" ? printer.bedWidthMm : printer.bedDepthMm)} mm${printer.bedShape === "round" ? ", round" : ""}`],
+            [
+              "Bed",
+              `${plainNumber(printer.bedWidthMm)} × ${plainNumber(printer.bedShape === "round" ? printer.bedWidthMm : printer.bedDepthMm)} mm${printer.bedShape === "round" ? ", round" : ""}`,
+            ],
             ["Nozzle", `${plainNumber(printer.nozzleMm)} mm, up to ${printer.highestNozzleC} °C`],
-            ["Heats and cools", `${plainNumber(printer.heaterRiseCPerS)} and ${plainNumber(printer.heaterFallCPerS)} °C/s`],
+            [
+              "Heats and cools",
+              `${plainNumber(printer.heaterRiseCPerS)} and ${plainNumber(printer.heaterFallCPerS)} °C/s`,
+            ],
             ["Flow at most", `${plainNumber(printer.highestFlowMm3S)} mm³/s`],
           ]}
         />
@@ -93,7 +108,9 @@ function Facts({ title, path, facts }: { title: string; path: string; facts: [st
 
 /** Trials of the same printer or the same spool that lie elsewhere. */
 function Others({ trials, spool, printer }: { trials: Trial[]; spool: SavedSpool; printer: SavedPrinter }) {
-  const others = trials.filter(({ spoolId, printerId }) => (spoolId === spool.id) !== (printerId === printer.id)).slice(0, 5);
+  const others = trials
+    .filter(({ spoolId, printerId }) => (spoolId === spool.id) !== (printerId === printer.id))
+    .slice(0, 5);
   if (others.length === 0) return null;
   return (
     <section style={{ marginTop: 26 }}>
@@ -105,7 +122,8 @@ function Others({ trials, spool, printer }: { trials: Trial[]; spool: SavedSpool
               {trial.name}
             </Link>
             <span className="dim">
-              {trial.printerId === printer.id ? "same printer, another spool" : "same spool, another printer"}, {dayjs(trial.updatedAt).fromNow()}
+              {trial.printerId === printer.id ? "same printer, another spool" : "same spool, another printer"},{" "}
+              {dayjs(trial.updatedAt).fromNow()}
             </span>
           </li>
         ))}
@@ -114,7 +132,13 @@ function Others({ trials, spool, printer }: { trials: Trial[]; spool: SavedSpool
   );
 }
 
-function TuneRow(props: { kind: TrialKindKey; printer: SavedPrinter; spool: SavedSpool; next: boolean; trials: Trial[] }) {
+function TuneRow(props: {
+  kind: TrialKindKey;
+  printer: SavedPrinter;
+  spool: SavedSpool;
+  next: boolean;
+  trials: Trial[];
+}) {
   const { kind: key, printer, spool, next } = props;
   const kind = trialKindFor(key);
   const { start, starting } = useStartTrial();
@@ -139,7 +163,12 @@ function TuneRow(props: { kind: TrialKindKey; printer: SavedPrinter; spool: Save
         </p>
       </div>
       <RangeScale kind={key} printer={printer} spool={spool} latest={latest} />
-      <Button className={next ? "go" : undefined} size="large" loading={starting} onClick={() => void start(key, printer.id, spool.id)}>
+      <Button
+        className={next ? "go" : undefined}
+        size="large"
+        loading={starting}
+        onClick={() => void start(key, printer.id, spool.id)}
+      >
         {latest ? "Ask again" : "Ask"}
       </Button>
     </li>
@@ -147,26 +176,67 @@ function TuneRow(props: { kind: TrialKindKey; printer: SavedPrinter; spool: Save
 }
 
 /** The range of the label as a scale, and on it the values the latest trial tries. */
-function RangeScale({ kind: key, printer, spool, latest }: { kind: TrialKindKey; printer: SavedPrinter; spool: SavedSpool; latest: Trial | undefined }) {
+function RangeScale({
+  kind: key,
+  printer,
+  spool,
+  latest,
+}: {
+  kind: TrialKindKey;
+  printer: SavedPrinter;
+  spool: SavedSpool;
+  latest: Trial | undefined;
+}) {
   const kind = trialKindFor(key);
   const { unit, decimals } = settingFor(kind.setting);
   const { low, high } = kind.range(printer, spool);
-  const tried = latest?.plan.bands.map(({ settings }) => settings[kind.setting]).filter((value) => value !== undefined) ?? [];
+  const tried =
+    latest?.plan.bands.map(({ settings }) => settings[kind.setting]).filter((value) => value !== undefined) ?? [];
   const from = Math.min(low, ...tried);
   const to = Math.max(high, ...tried);
   const place = (value: number) => `${((value - from) / (to - from || 1)) * 100}%`;
   const shown = [...new Set(tried)];
   return (
-    <div role="img" aria-label={`Label ${low} to ${high} ${unit}${shown.length > 0 ? `, tried ${shown.join(", ")} ${unit}` : ", nothing tried yet"}`} style={{ padding: "0 8px" }}>
+    <div
+      role="img"
+      aria-label={`Label ${low} to ${high} ${unit}${shown.length > 0 ? `, tried ${shown.join(", ")} ${unit}` : ", nothing tried yet"}`}
+      style={{ padding: "0 8px" }}
+    >
       <div style={{ position: "relative", height: 34 }}>
-        <div style={{ position: "absolute", left: 0, right: 0, top: 17, height: 2, background: "var(--line-strong)" }} />
-        <div style={{ position: "absolute", left: place(low), width: `calc(${place(high)} - ${place(low)})`, top: 13, height: 10, borderRadius: 5, background: `linear-gradient(90deg, ${rampColour(0)}, ${rampColour(0.5)}, ${rampColour(1)})`, opacity: 0.9 }} />
+        <div
+          style={{ position: "absolute", left: 0, right: 0, top: 17, height: 2, background: "var(--line-strong)" }}
+        />
+        <div
+          style={{
+            position: "absolute",
+            left: place(low),
+            width: `calc(${place(high)} - ${place(low)})`,
+            top: 13,
+            height: 10,
+            borderRadius: 5,
+            background: `linear-gradient(90deg, ${rampColour(0)}, ${rampColour(0.5)}, ${rampColour(1)})`,
+            opacity: 0.9,
+          }}
+        />
         {shown.map((value) => (
-          <span key={value} style={{ position: "absolute", left: place(value), top: 8, width: 2, height: 20, marginLeft: -1, background: "var(--ink)" }} />
+          <span
+            key={value}
+            style={{
+              position: "absolute",
+              left: place(value),
+              top: 8,
+              width: 2,
+              height: 20,
+              marginLeft: -1,
+              background: "var(--ink)",
+            }}
+          />
         ))}
       </div>
       <div className="mono dim" style={{ position: "relative", height: 16, fontSize: 12 }}>
-        <span style={{ position: "absolute", left: place(low), transform: "translateX(-30%)" }}>{plainNumber(low, decimals)}</span>
+        <span style={{ position: "absolute", left: place(low), transform: "translateX(-30%)" }}>
+          {plainNumber(low, decimals)}
+        </span>
         <span style={{ position: "absolute", left: place(high), transform: "translateX(-70%)", whiteSpace: "nowrap" }}>
           {plainNumber(high, decimals)} {unit}
         </span>

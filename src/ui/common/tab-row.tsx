@@ -23,7 +23,13 @@ export function TabRow<T extends string>({ label, className, tabs, chosen, onCho
   return (
     <div ref={row} className={className} role="tablist" aria-label={label} onKeyDown={press}>
       {tabs.map(({ key, label: text }) => (
-        <button key={key} role="tab" aria-selected={key === chosen} tabIndex={key === chosen ? 0 : -1} onClick={() => onChoose(key)}>
+        <button
+          key={key}
+          role="tab"
+          aria-selected={key === chosen}
+          tabIndex={key === chosen ? 0 : -1}
+          onClick={() => onChoose(key)}
+        >
           {text}
         </button>
       ))}

@@ -24,12 +24,18 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
   const printers = usePrinters().data ?? [];
   const spools = useSpools().data ?? [];
   const trials = useTrials().data ?? [];
-  const files = useQuery({ queryKey: ["files"], queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open }).data ?? [];
+  const files =
+    useQuery({ queryKey: ["files"], queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open })
+      .data ?? [];
   const places: Place[] = [
     ...areas.map(({ label, path }) => ({ label, kind: "area", path })),
     ...trials.map(({ id, name }) => ({ label: name, kind: "trial", path: `/trials/${id}` })),
     ...printers.map(({ id, name }) => ({ label: name, kind: "printer", path: `/shelf/printers/${id}` })),
-    ...spools.map(({ id, name, maker }) => ({ label: `${maker} ${name}`.trim(), kind: "spool", path: `/shelf/spools/${id}` })),
+    ...spools.map(({ id, name, maker }) => ({
+      label: `${maker} ${name}`.trim(),
+      kind: "spool",
+      path: `/shelf/spools/${id}`,
+    })),
     ...files.map(({ id, name }) => ({ label: name, kind: "file", path: `/workshop/${id}` })),
   ];
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
@@ -73,7 +79,18 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
         {found.length === 0 && <li className="list-row dim">Nothing is called that.</li>}
         {found.map((place, index) => (
           <li key={place.path} style={index === chosen ? { background: "var(--tint)" } : undefined}>
-            <button className="link-button" style={{ display: "flex", justifyContent: "space-between", width: "100%", padding: "8px 14px", textDecoration: "none", boxSizing: "border-box" }} onClick={() => go(place)}>
+            <button
+              className="link-button"
+              style={{
+                display: "flex",
+                justifyContent: "space-between",
+                width: "100%",
+                padding: "8px 14px",
+                textDecoration: "none",
+                boxSizing: "border-box",
+              }}
+              onClick={() => go(place)}
+            >
               <span>{place.label}</span>
               <span className="dim">{place.kind}</span>
             </button>

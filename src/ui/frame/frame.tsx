@@ -6,7 +6,7 @@ import { ReactNode, useState } from "react";
 import { areas } from "./areas";
 import { FindAnything } from "./find-anything";
 import { KeyList } from "./key-list";
-import { useScheme } from "./providers";
+import { useScheme } from "./scheme";
 import { Strip } from "./strip";
 import { useGlobalKeys } from "./use-global-keys";
 

@@ -1,22 +1,16 @@
 "use client";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { App, ConfigProvider } from "antd";
-import { createContext, CSSProperties, ReactNode, useContext, useMemo, useState } from "react";
+import { CSSProperties, ReactNode, useMemo, useState } from "react";
 import { antTheme, cssVariables, Scheme } from "../theme/tokens";
 import { Frame } from "./frame";
-
-const SchemeContext = createContext<{ scheme: Scheme; setScheme(scheme: Scheme): void }>({
-  scheme: "light",
-  setScheme: () => undefined,
-});
-
-/** The colour scheme in use and how to change it. */
-export const useScheme = () => useContext(SchemeContext);
+import { SchemeContext } from "./scheme";
 
 export function Providers({ initialScheme, children }: { initialScheme: Scheme; children: ReactNode }) {
   const [scheme, set] = useState<Scheme>(initialScheme);
   const [client] = useState(
-    () => new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: false } } }),
+    () =>
+      new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: false } } }),
   );
   const value = useMemo(
     () => ({

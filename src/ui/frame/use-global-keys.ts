@@ -5,7 +5,9 @@ import { areas } from "./areas";
 
 /** Whether the keyboard is busy with a field. */
 export function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  return (
+    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
 }
 
 /** `?` lists the keys, Ctrl or ⌘ K finds anything, G and a letter goes to an area. */

@@ -2,7 +2,7 @@
 /** The specimen seen from the front, to scale: bands in their colours, what stands farther back paler. */
 import { useEffect, useRef } from "react";
 import { FRONT_VIEW_STRIDE, FrontView } from "@/core/printing/front-view";
-import { useScheme } from "../frame/providers";
+import { useScheme } from "../frame/scheme";
 import { mixColours, palettes } from "../theme/tokens";
 import type { LogBand } from "./columns";
 import type { LogScale } from "./scale";
@@ -40,7 +40,9 @@ export function FrontCanvas({ front, widthPx, scale, bands }: Props) {
       const paint = (low: number, high: number, colour: string, bright: boolean) => {
         const y = scale.y(high);
         // What stands farther back is paler; raised digits are bright, so that the value reads as it will on the piece.
-        context.fillStyle = bright ? RAISED_COLOUR : mixColours(colour, palette.surface, Math.min(0.55, 0.06 + depth * 0.028));
+        context.fillStyle = bright
+          ? RAISED_COLOUR
+          : mixColours(colour, palette.surface, Math.min(0.55, 0.06 + depth * 0.028));
         context.fillRect(x, y, width + 0.25, Math.max(0.5, scale.y(low) - y) + 0.25);
       };
       let low = fromZ;

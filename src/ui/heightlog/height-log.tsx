@@ -5,7 +5,7 @@
  */
 import { KeyboardEvent, PointerEvent, ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { plainNumber } from "@/core/units";
-import { useScheme } from "../frame/providers";
+import { useScheme } from "../frame/scheme";
 import { palettes } from "../theme/tokens";
 import type { LogBand, LogColumn } from "./columns";
 import { CurvesColumn, CurveTicks, curveRange } from "./curves-column";
@@ -70,7 +70,8 @@ export function HeightLog(props: Props) {
     if (event.target instanceof HTMLInputElement) return;
     const goTo = (layer: number) => onCursor(Math.min(tops.length - 1, Math.max(0, layer)));
     const starts = bands.map(({ firstLayer }) => firstLayer);
-    if (event.key === "ArrowUp") goTo(event.shiftKey ? (starts.find((first) => first > cursor) ?? tops.length - 1) : cursor + 1);
+    if (event.key === "ArrowUp")
+      goTo(event.shiftKey ? (starts.find((first) => first > cursor) ?? tops.length - 1) : cursor + 1);
     else if (event.key === "ArrowDown") {
       goTo(event.shiftKey ? (starts.findLast((first) => first < cursor) ?? 0) : cursor - 1);
     } else if (event.key === "Home") goTo(0);
@@ -141,20 +142,61 @@ export function HeightLog(props: Props) {
                 {column.kind === "curves" && <CurvesColumn column={column} scale={scale} tops={tops} />}
               </div>
             ))}
-            <svg width={totalWidth} height={scale.heightPx} style={{ position: "absolute", inset: 0, pointerEvents: "none" }} aria-hidden>
-              <Millimetres left={lefts[columns.findIndex(({ kind }) => kind === "millimetres")] ?? 0} scale={scale} colour={palette.lineStrong} />
+            <svg
+              width={totalWidth}
+              height={scale.heightPx}
+              style={{ position: "absolute", inset: 0, pointerEvents: "none" }}
+              aria-hidden
+            >
+              <Millimetres
+                left={lefts[columns.findIndex(({ kind }) => kind === "millimetres")] ?? 0}
+                scale={scale}
+                colour={palette.lineStrong}
+              />
               {bands.map((band, i) => (
-                <line key={i} x1={chartLeft} x2={totalWidth - 30} y1={scale.y(band.fromMm)} y2={scale.y(band.fromMm)} stroke={band.colour} strokeWidth={1.4} />
+                <line
+                  key={i}
+                  x1={chartLeft}
+                  x2={totalWidth - 30}
+                  y1={scale.y(band.fromMm)}
+                  y2={scale.y(band.fromMm)}
+                  stroke={band.colour}
+                  strokeWidth={1.4}
+                />
               ))}
-              <line x1={chartLeft - 18} x2={totalWidth - 30} y1={scale.y(0)} y2={scale.y(0)} stroke={palette.ink} strokeWidth={2} />
+              <line
+                x1={chartLeft - 18}
+                x2={totalWidth - 30}
+                y1={scale.y(0)}
+                y2={scale.y(0)}
+                stroke={palette.ink}
+                strokeWidth={2}
+              />
               {columns.map((column, i) =>
-                column.kind === "layers" ? <LayerNames key={i} left={lefts[i]} bands={bands} scale={scale} markers={column.markers} /> : null,
+                column.kind === "layers" ? (
+                  <LayerNames key={i} left={lefts[i]} bands={bands} scale={scale} markers={column.markers} />
+                ) : null,
               )}
-              <Cursor columns={columns} lefts={lefts} y={scale.y(cursorMm)} mm={cursorMm} layer={cursor} width={totalWidth} colour={palette.mustard} ink={palette.onMustard} />
+              <Cursor
+                columns={columns}
+                lefts={lefts}
+                y={scale.y(cursorMm)}
+                mm={cursorMm}
+                layer={cursor}
+                width={totalWidth}
+                colour={palette.mustard}
+                ink={palette.onMustard}
+              />
             </svg>
             {onMoveEdge &&
               bands.map((band, i) => (
-                <EdgeHandle key={i} band={band} scale={scale} left={edgeLeft(columns, lefts)} onMove={(mm) => onMoveEdge(i, mm)} />
+                <EdgeHandle
+                  key={i}
+                  band={band}
+                  scale={scale}
+                  left={edgeLeft(columns, lefts)}
+                  onMove={(mm) => onMoveEdge(i, mm)}
+                />
               ))}
             {columns.map((column, i) =>
               column.kind === "values" && column.values ? (
@@ -201,7 +243,17 @@ function Legend({ column }: { column: Extract<LogColumn, { kind: "curves" }> }) 
       {column.curves.map(({ label, style }) => (
         <span key={label} style={{ marginRight: 8 }}>
           <svg width={18} height={8} aria-hidden>
-            <line x1={1} x2={17} y1={5} y2={5} stroke={style === "expected" ? "var(--trace)" : style === "planned" ? "var(--ink)" : "var(--trace-second)"} strokeWidth={style === "expected" ? 2.4 : 1.4} strokeDasharray={style === "planned" ? "5 3" : undefined} />
+            <line
+              x1={1}
+              x2={17}
+              y1={5}
+              y2={5}
+              stroke={
+                style === "expected" ? "var(--trace)" : style === "planned" ? "var(--ink)" : "var(--trace-second)"
+              }
+              strokeWidth={style === "expected" ? 2.4 : 1.4}
+              strokeDasharray={style === "planned" ? "5 3" : undefined}
+            />
           </svg>{" "}
           {label}
         </span>
@@ -219,9 +271,24 @@ function edgeLeft(columns: LogColumn[], lefts: number[]): number {
 function ColumnGround({ width, scale, bands }: { width: number; scale: LogScale; bands: LogBand[] }) {
   return (
     <svg width={width - 12} height={scale.heightPx} style={{ display: "block" }} aria-hidden>
-      <rect x={0.5} y={0.5} width={width - 13} height={Math.max(0, scale.y(0) - 0.5)} fill="var(--surface)" stroke="var(--line)" />
+      <rect
+        x={0.5}
+        y={0.5}
+        width={width - 13}
+        height={Math.max(0, scale.y(0) - 0.5)}
+        fill="var(--surface)"
+        stroke="var(--line)"
+      />
       {bands.map((band, i) => (
-        <rect key={i} x={1} width={width - 14} y={scale.y(band.toMm)} height={Math.max(0, scale.y(band.fromMm) - scale.y(band.toMm))} fill={band.colour} opacity={0.12} />
+        <rect
+          key={i}
+          x={1}
+          width={width - 14}
+          y={scale.y(band.toMm)}
+          height={Math.max(0, scale.y(band.fromMm) - scale.y(band.toMm))}
+          fill={band.colour}
+          opacity={0.12}
+        />
       ))}
     </svg>
   );
@@ -235,7 +302,17 @@ function Millimetres({ left, scale, colour }: { left: number; scale: LogScale; c
     const mm = i * small;
     const named = Math.abs(mm / labelled - Math.round(mm / labelled)) < 1e-6;
     const y = scale.y(mm);
-    ticks.push(<line key={i} x1={left + (named ? 40 : 48)} x2={left + 54} y1={y} y2={y} stroke={colour} strokeWidth={named ? 1.2 : 0.7} />);
+    ticks.push(
+      <line
+        key={i}
+        x1={left + (named ? 40 : 48)}
+        x2={left + 54}
+        y1={y}
+        y2={y}
+        stroke={colour}
+        strokeWidth={named ? 1.2 : 0.7}
+      />,
+    );
     if (named) {
       ticks.push(
         <text key={`t${i}`} x={left + 34} y={y + 4} textAnchor="end">
@@ -247,7 +324,17 @@ function Millimetres({ left, scale, colour }: { left: number; scale: LogScale; c
   return <g>{ticks}</g>;
 }
 
-function LayerNames({ left, bands, scale, markers }: { left: number; bands: LogBand[]; scale: LogScale; markers?: (number | undefined)[] }) {
+function LayerNames({
+  left,
+  bands,
+  scale,
+  markers,
+}: {
+  left: number;
+  bands: LogBand[];
+  scale: LogScale;
+  markers?: (number | undefined)[];
+}) {
   let lastY = Infinity;
   return (
     <g>
@@ -267,7 +354,16 @@ function LayerNames({ left, bands, scale, markers }: { left: number; bands: LogB
   );
 }
 
-function Cursor(props: { columns: LogColumn[]; lefts: number[]; y: number; mm: number; layer: number; width: number; colour: string; ink: string }) {
+function Cursor(props: {
+  columns: LogColumn[];
+  lefts: number[];
+  y: number;
+  mm: number;
+  layer: number;
+  width: number;
+  colour: string;
+  ink: string;
+}) {
   const { columns, lefts, y, mm, layer, width, colour, ink } = props;
   const mmLeft = lefts[columns.findIndex(({ kind }) => kind === "millimetres")] ?? 0;
   const layersIndex = columns.findIndex(({ kind }) => kind === "layers");
@@ -293,7 +389,17 @@ function Cursor(props: { columns: LogColumn[]; lefts: number[]; y: number; mm: n
 }
 
 /** The ring on a band's lower edge: dragged with the pointer, nudged with the arrow keys. */
-function EdgeHandle({ band, scale, left, onMove }: { band: LogBand; scale: LogScale; left: number; onMove(mm: number): void }) {
+function EdgeHandle({
+  band,
+  scale,
+  left,
+  onMove,
+}: {
+  band: LogBand;
+  scale: LogScale;
+  left: number;
+  onMove(mm: number): void;
+}) {
   const start = useRef<{ y: number; mm: number } | null>(null);
   const y = scale.y(band.fromMm);
   return (
@@ -327,7 +433,17 @@ function EdgeHandle({ band, scale, left, onMove }: { band: LogBand; scale: LogSc
 }
 
 /** How wide the material of each layer is: an opened file seen from the front, as far as its moves tell. */
-function Outline({ column, scale, tops, bands }: { column: Extract<LogColumn, { kind: "outline" }>; scale: LogScale; tops: ArrayLike<number>; bands: LogBand[] }) {
+function Outline({
+  column,
+  scale,
+  tops,
+  bands,
+}: {
+  column: Extract<LogColumn, { kind: "outline" }>;
+  scale: LogScale;
+  tops: ArrayLike<number>;
+  bands: LogBand[];
+}) {
   const { minX, maxX, width } = column;
   const paths = useMemo(() => {
     let low = Infinity;
@@ -339,7 +455,8 @@ function Outline({ column, scale, tops, bands }: { column: Extract<LogColumn, { 
     const middle = (low + high) / 2;
     // To scale where the column is wide enough, else as wide as the column.
     const perMm = Math.min(scale.pxPerMm, (width - 32) / Math.max(1, high - low));
-    const colourOf = (layer: number) => bands.find((band) => layer >= band.firstLayer && layer <= band.lastLayer)?.colour ?? "var(--primary)";
+    const colourOf = (layer: number) =>
+      bands.find((band) => layer >= band.firstLayer && layer <= band.lastLayer)?.colour ?? "var(--primary)";
     const drawn: { d: string; colour: string }[] = [];
     for (let i = 0; i < tops.length; i++) {
       const below = i === 0 ? 0 : tops[i - 1];
@@ -355,7 +472,13 @@ function Outline({ column, scale, tops, bands }: { column: Extract<LogColumn, { 
     return drawn;
   }, [minX, maxX, width, scale, tops, bands]);
   return (
-    <svg width={width - 12} height={scale.heightPx} style={{ position: "absolute", top: 0, left: 0 }} role="img" aria-label="Width of the material at each height">
+    <svg
+      width={width - 12}
+      height={scale.heightPx}
+      style={{ position: "absolute", top: 0, left: 0 }}
+      role="img"
+      aria-label="Width of the material at each height"
+    >
       {paths.map(({ d, colour }, i) => (
         <path key={i} d={d} fill={colour} opacity={0.85} />
       ))}

@@ -10,7 +10,17 @@ const FIELD_PX = 30;
 const SMALL_FIELD_PX = 22;
 const NOTE_PX = 54;
 
-export function ValuesColumn({ left, values, bands, scale }: { left: number; values: LogValues; bands: LogBand[]; scale: LogScale }) {
+export function ValuesColumn({
+  left,
+  values,
+  bands,
+  scale,
+}: {
+  left: number;
+  values: LogValues;
+  bands: LogBand[];
+  scale: LogScale;
+}) {
   let freeFrom = Infinity;
   return (
     <>

@@ -24,8 +24,12 @@ interface Props<T> {
 
 /** Numbers are kept as they were typed until they are read: nothing typed is lost. */
 function asTyped(initial: Draft, groups: FieldGroup<never>[]): Draft {
-  const numbers = new Set(groups.flatMap(({ fields }) => fields.filter(({ kind }) => kind === "number").map(({ name }) => name as string)));
-  return Object.fromEntries(Object.entries(initial).map(([name, value]) => [name, numbers.has(name) ? String(value ?? "") : value]));
+  const numbers = new Set(
+    groups.flatMap(({ fields }) => fields.filter(({ kind }) => kind === "number").map(({ name }) => name as string)),
+  );
+  return Object.fromEntries(
+    Object.entries(initial).map(([name, value]) => [name, numbers.has(name) ? String(value ?? "") : value]),
+  );
 }
 
 function asRead(draft: Draft, groups: FieldGroup<never>[]): Draft {
@@ -33,7 +37,9 @@ function asRead(draft: Draft, groups: FieldGroup<never>[]): Draft {
   for (const { fields } of groups) {
     for (const { name, kind } of fields) {
       if (kind !== "number") continue;
-      const text = String(draft[name] ?? "").trim().replace(",", ".");
+      const text = String(draft[name] ?? "")
+        .trim()
+        .replace(",", ".");
       read[name] = text === "" ? undefined : /^[+-]?(\d+\.?\d*|\.\d+)$/.test(text) ? Number(text) : text;
     }
   }
@@ -88,11 +94,23 @@ export function RecordForm<T>({ title, groups, schema, initial, saveText, back, 
         {groups.map(({ title: groupTitle, fields }) => (
           <section key={groupTitle} className="card" aria-label={groupTitle}>
             <h2>{groupTitle}</h2>
-            <div style={{ display: "grid", gap: "14px 20px", gridTemplateColumns: "repeat(auto-fill, minmax(210px, 1fr))" }}>
+            <div
+              style={{
+                display: "grid",
+                gap: "14px 20px",
+                gridTemplateColumns: "repeat(auto-fill, minmax(210px, 1fr))",
+              }}
+            >
               {fields
                 .filter(({ when }) => !when || when(asRead(draft, anyGroups) as T))
                 .map((field) => (
-                  <FieldInput key={field.name} field={field} value={draft[field.name]} problem={problems.get(field.name)} onChange={(value) => set(field.name, value)} />
+                  <FieldInput
+                    key={field.name}
+                    field={field}
+                    value={draft[field.name]}
+                    problem={problems.get(field.name)}
+                    onChange={(value) => set(field.name, value)}
+                  />
                 ))}
             </div>
           </section>
@@ -102,22 +120,84 @@ export function RecordForm<T>({ title, groups, schema, initial, saveText, back, 
   );
 }
 
-function FieldInput<T>({ field, value, problem, onChange }: { field: Field<T>; value: unknown; problem?: string; onChange(value: unknown): void }) {
+function FieldInput<T>({
+  field,
+  value,
+  problem,
+  onChange,
+}: {
+  field: Field<T>;
+  value: unknown;
+  problem?: string;
+  onChange(value: unknown): void;
+}) {
   const id = useId();
-  const described = [problem ? `${id}-problem` : "", field.help ? `${id}-help` : ""].filter(Boolean).join(" ") || undefined;
-  const common = { id, "aria-invalid": problem !== undefined, "aria-describedby": described, status: problem ? ("error" as const) : undefined };
+  const described =
+    [problem ? `${id}-problem` : "", field.help ? `${id}-help` : ""].filter(Boolean).join(" ") || undefined;
+  const common = {
+    id,
+    "aria-invalid": problem !== undefined,
+    "aria-describedby": described,
+    status: problem ? ("error" as const) : undefined,
+  };
   return (
     <div style={field.kind === "lines" ? { gridColumn: "1 / -1" } : undefined}>
       <label htmlFor={id} className="dim">
         {field.label}
       </label>
       <div>
-        {field.kind === "text" && <Input {...common} value={String(value ?? "")} onChange={(event) => onChange(event.target.value)} />}
-        {field.kind === "number" && <Input {...common} className="mono" inputMode="decimal" autoComplete="off" value={String(value ?? "")} suffix={<span className="dim">{field.unit}</span>} onChange={(event) => onChange(event.target.value)} />}
-        {field.kind === "choice" && <Select id={id} aria-describedby={described} style={{ width: "100%" }} value={value as string} options={field.options} onChange={onChange} popupMatchSelectWidth={false} />}
+        {field.kind === "text" && (
+          <Input {...common} value={String(value ?? "")} onChange={(event) => onChange(event.target.value)} />
+        )}
+        {field.kind === "number" && (
+          <Input
+            {...common}
+            className="mono"
+            inputMode="decimal"
+            autoComplete="off"
+            value={String(value ?? "")}
+            suffix={<span className="dim">{field.unit}</span>}
+            onChange={(event) => onChange(event.target.value)}
+          />
+        )}
+        {field.kind === "choice" && (
+          <Select
+            id={id}
+            aria-describedby={described}
+            style={{ width: "100%" }}
+            value={value as string}
+            options={field.options}
+            onChange={onChange}
+            popupMatchSelectWidth={false}
+          />
+        )}
         {field.kind === "switch" && <Switch id={id} checked={Boolean(value)} onChange={onChange} />}
-        {field.kind === "colour" && <input id={id} type="color" value={String(value)} onChange={(event) => onChange(event.target.value)} style={{ width: 64, height: 34, border: "1px solid var(--line-strong)", borderRadius: 8, background: "var(--raised)", padding: 3 }} />}
-        {field.kind === "lines" && <Input.TextArea {...common} className="mono" autoSize={{ minRows: 6, maxRows: 16 }} spellCheck={false} value={String(value ?? "")} onChange={(event) => onChange(event.target.value)} />}
+        {field.kind === "colour" && (
+          <input
+            id={id}
+            type="color"
+            value={String(value)}
+            onChange={(event) => onChange(event.target.value)}
+            style={{
+              width: 64,
+              height: 34,
+              border: "1px solid var(--line-strong)",
+              borderRadius: 8,
+              background: "var(--raised)",
+              padding: 3,
+            }}
+          />
+        )}
+        {field.kind === "lines" && (
+          <Input.TextArea
+            {...common}
+            className="mono"
+            autoSize={{ minRows: 6, maxRows: 16 }}
+            spellCheck={false}
+            value={String(value ?? "")}
+            onChange={(event) => onChange(event.target.value)}
+          />
+        )}
       </div>
       {field.help && (
         <div id={`${id}-help`} className="dim" style={{ fontSize: 12, marginTop: 2 }}>

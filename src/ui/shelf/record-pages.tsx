@@ -51,7 +51,9 @@ export function SpoolPage({ id }: { id: number | null }) {
       initial={spool ?? newSpool}
       saveText={spool ? "Save" : "Add the spool"}
       back="/shelf"
-      onField={(draft, name) => (name === "material" && !spool ? { ...draft, ...figuresOf(draft.material as Material) } : draft)}
+      onField={(draft, name) =>
+        name === "material" && !spool ? { ...draft, ...figuresOf(draft.material as Material) } : draft
+      }
       onSave={async (record) => {
         await (spool ? api.put(`/spools/${spool.id}`, record) : api.post("/spools", record));
         await client.invalidateQueries({ queryKey: ["spools"] });

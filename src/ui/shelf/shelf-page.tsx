@@ -16,12 +16,25 @@ export function ShelfPage() {
   return (
     <>
       <h1>Shelf</h1>
-      <p className="sub">The printers and the spools as they stand. Trials take their limits, figures and start lines from here.</p>
-      <Section title="Printers" what="printer" path="/printers" queryKey="printers" list={printers.data} error={printers.error} nameOf={({ name }) => name}>
+      <p className="sub">
+        The printers and the spools as they stand. Trials take their limits, figures and start lines from here.
+      </p>
+      <Section
+        title="Printers"
+        what="printer"
+        path="/printers"
+        queryKey="printers"
+        list={printers.data}
+        error={printers.error}
+        nameOf={({ name }) => name}
+      >
         {(printer: SavedPrinter) => (
           <>
             <span className="dim">
-              {printer.bedShape === "round" ? `Ø ${plainNumber(printer.bedWidthMm)}` : `${plainNumber(printer.bedWidthMm)} × ${plainNumber(printer.bedDepthMm)}`} × {plainNumber(printer.buildHeightMm)} mm, {plainNumber(printer.nozzleMm)} mm nozzle
+              {printer.bedShape === "round"
+                ? `Ø ${plainNumber(printer.bedWidthMm)}`
+                : `${plainNumber(printer.bedWidthMm)} × ${plainNumber(printer.bedDepthMm)}`}{" "}
+              × {plainNumber(printer.buildHeightMm)} mm, {plainNumber(printer.nozzleMm)} mm nozzle
               {printer.tools > 1 ? `, ${printer.tools} tools` : ""}
             </span>
             <span className="dim">
@@ -30,13 +43,25 @@ export function ShelfPage() {
           </>
         )}
       </Section>
-      <Section title="Spools" what="spool" path="/spools" queryKey="spools" list={spools.data} error={spools.error} nameOf={(spool) => spoolTitle(spool)} swatch={({ colourHex }) => colourHex}>
+      <Section
+        title="Spools"
+        what="spool"
+        path="/spools"
+        queryKey="spools"
+        list={spools.data}
+        error={spools.error}
+        nameOf={(spool) => spoolTitle(spool)}
+        swatch={({ colourHex }) => colourHex}
+      >
         {(spool: SavedSpool) => (
           <>
             <span className="dim">
-              {spool.material}, label {spool.labelMinC}–{spool.labelMaxC} °C, bed {spool.bedC} °C, fan {plainNumber(spool.fanPercent)} %
+              {spool.material}, label {spool.labelMinC}–{spool.labelMaxC} °C, bed {spool.bedC} °C, fan{" "}
+              {plainNumber(spool.fanPercent)} %
             </span>
-            <span className="dim">{spool.pricePerKg > 0 ? `${plainNumber(spool.pricePerKg, 2)} ${spool.currency} a kilogram` : "no price"}</span>
+            <span className="dim">
+              {spool.pricePerKg > 0 ? `${plainNumber(spool.pricePerKg, 2)} ${spool.currency} a kilogram` : "no price"}
+            </span>
           </>
         )}
       </Section>
@@ -56,7 +81,17 @@ interface SectionProps<T extends { id: number; name: string }> {
   children(record: T): ReactNode;
 }
 
-function Section<T extends { id: number; name: string }>({ title, what, path, queryKey, list, error, nameOf, swatch, children }: SectionProps<T>) {
+function Section<T extends { id: number; name: string }>({
+  title,
+  what,
+  path,
+  queryKey,
+  list,
+  error,
+  nameOf,
+  swatch,
+  children,
+}: SectionProps<T>) {
   const client = useQueryClient();
   const remove = useRemoveWithUndo(path, queryKey);
   const tell = useTell();
@@ -84,9 +119,26 @@ function Section<T extends { id: number; name: string }>({ title, what, path, qu
       {list && list.length > 0 && (
         <ul className="rows">
           {list.map((record) => (
-            <li key={record.id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1.1fr) minmax(0, 1.6fr) minmax(0, 1.1fr) auto" }}>
+            <li
+              key={record.id}
+              className="list-row"
+              style={{ gridTemplateColumns: "minmax(0, 1.1fr) minmax(0, 1.6fr) minmax(0, 1.1fr) auto" }}
+            >
               <span>
-                {swatch && <i style={{ display: "inline-block", width: 14, height: 14, borderRadius: 4, border: "1px solid var(--line-strong)", background: swatch(record), marginRight: 10, verticalAlign: -2 }} />}
+                {swatch && (
+                  <i
+                    style={{
+                      display: "inline-block",
+                      width: 14,
+                      height: 14,
+                      borderRadius: 4,
+                      border: "1px solid var(--line-strong)",
+                      background: swatch(record),
+                      marginRight: 10,
+                      verticalAlign: -2,
+                    }}
+                  />
+                )}
                 <Link className="title" href={`/shelf${path}/${record.id}`}>
                   {nameOf(record)}
                 </Link>
@@ -96,7 +148,11 @@ function Section<T extends { id: number; name: string }>({ title, what, path, qu
                 <button className="link-button" aria-label={`Copy ${nameOf(record)}`} onClick={() => void copy(record)}>
                   Copy
                 </button>
-                <button className="link-button" aria-label={`Remove ${nameOf(record)}`} onClick={() => void remove(record.id, nameOf(record))}>
+                <button
+                  className="link-button"
+                  aria-label={`Remove ${nameOf(record)}`}
+                  onClick={() => void remove(record.id, nameOf(record))}
+                >
                   Remove
                 </button>
               </span>

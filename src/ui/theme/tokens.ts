@@ -77,7 +77,9 @@ export const ramp = ["#F2B84B", "#E8964F", "#D9745A", "#BF5A6B", "#9C4B78", "#77
 /** Mixes two `#rrggbb` colours: `share` of the second. */
 export function mixColours(first: string, second: string, share: number): string {
   const channel = (colour: string, at: number) => parseInt(colour.slice(1 + at * 2, 3 + at * 2), 16);
-  const mixed = [0, 1, 2].map((at) => Math.round(channel(first, at) + (channel(second, at) - channel(first, at)) * share));
+  const mixed = [0, 1, 2].map((at) =>
+    Math.round(channel(first, at) + (channel(second, at) - channel(first, at)) * share),
+  );
   return `#${mixed.map((value) => value.toString(16).padStart(2, "0")).join("")}`;
 }
 
@@ -98,7 +100,10 @@ export const fonts = {
 /** The palette as CSS variables (`--ground`, `--on-primary`, …). */
 export function cssVariables(scheme: Scheme): Record<string, string> {
   return Object.fromEntries(
-    Object.entries(palettes[scheme]).map(([name, value]) => [`--${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`, value]),
+    Object.entries(palettes[scheme]).map(([name, value]) => [
+      `--${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`,
+      value,
+    ]),
   );
 }
 

@@ -2,10 +2,10 @@
 /** One layer seen from above. Kinds of move are told apart by weight and pattern as well as by colour. */
 import { useEffect, useRef, useState } from "react";
 import { MoveKind } from "@/core/gcode/moves";
-import { plainNumber } from "@/core/units";
 import type { TrialClient } from "@/workers/trial-client";
 import type { TrialMoves, TrialView } from "@/workers/trial-messages";
-import { useScheme } from "../frame/providers";
+import { useScheme } from "../frame/scheme";
+import { LayerPicker } from "./layer-picker";
 import { palettes } from "../theme/tokens";
 
 interface Pen {
@@ -39,7 +39,15 @@ export function useTrialMoves(client: TrialClient | null, view: TrialView | null
   return moves;
 }
 
-export function AboveView({ moves, layer, tops, heightPx }: { moves: TrialMoves | null; layer: number; tops: ArrayLike<number>; heightPx: number }) {
+interface Props {
+  moves: TrialMoves | null;
+  layer: number;
+  tops: ArrayLike<number>;
+  heightPx: number;
+  onLayer(layer: number): void;
+}
+
+export function AboveView({ moves, layer, tops, heightPx, onLayer }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { scheme } = useScheme();
   const palette = palettes[scheme];
@@ -93,17 +101,29 @@ export function AboveView({ moves, layer, tops, heightPx }: { moves: TrialMoves 
   }, [moves, layer, palette]);
   return (
     <div>
-      <p className="dim" style={{ marginBottom: 6 }}>
-        Layer {layer + 1}, top at {plainNumber(tops[layer] ?? 0)} mm. The arrow keys on the height log choose the layer.
-      </p>
-      <canvas ref={canvas} role="img" aria-label={`Layer ${layer + 1} seen from above`} className="card" style={{ width: "100%", height: heightPx - 70, padding: 0, display: "block" }} />
+      <LayerPicker layer={layer} tops={tops} onLayer={onLayer} />
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={`Layer ${layer + 1} seen from above`}
+        className="card"
+        style={{ width: "100%", height: heightPx - 70, padding: 0, display: "block" }}
+      />
       <div className="log-foot">
         {Object.values(drawn).map(
           (pen) =>
             pen && (
               <span key={pen.label}>
                 <svg width={24} height={8} aria-hidden>
-                  <line x1={1} x2={23} y1={4} y2={4} stroke={pen.colour} strokeWidth={pen.width} strokeDasharray={pen.dash.join(" ") || undefined} />
+                  <line
+                    x1={1}
+                    x2={23}
+                    y1={4}
+                    y2={4}
+                    stroke={pen.colour}
+                    strokeWidth={pen.width}
+                    strokeDasharray={pen.dash.join(" ") || undefined}
+                  />
                 </svg>{" "}
                 {pen.label}
               </span>

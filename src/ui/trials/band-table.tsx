@@ -49,7 +49,16 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
               return (
                 <tr key={band.number} data-on={cursorBand === band.number}>
                   <td>
-                    <i style={{ display: "inline-block", width: 10, height: 10, borderRadius: 3, background: colours[index], marginRight: 8 }} />
+                    <i
+                      style={{
+                        display: "inline-block",
+                        width: 10,
+                        height: 10,
+                        borderRadius: 3,
+                        background: colours[index],
+                        marginRight: 8,
+                      }}
+                    />
                     {band.number}
                   </td>
                   <td>
@@ -84,7 +93,12 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
                     {band.lastLayer < band.firstLayer ? "none" : `${band.firstLayer + 1} – ${band.lastLayer + 1}`}
                   </td>
                   <td>
-                    <button className="link-button" aria-label={`Remove band ${band.number}`} disabled={plan.bands.length <= 1} onClick={() => onChange((now) => removeBand(now, index))}>
+                    <button
+                      className="link-button"
+                      aria-label={`Remove band ${band.number}`}
+                      disabled={plan.bands.length <= 1}
+                      onClick={() => onChange((now) => removeBand(now, index))}
+                    >
                       Remove
                     </button>
                   </td>
@@ -95,7 +109,14 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
               <td>Base</td>
               <td className="dim">like band 1</td>
               <td>
-                <NumberField label="Height of the base" value={plan.baseHeightMm} unit="mm" low={0} high={50} onChange={(baseHeightMm) => onChange((now) => ({ ...now, baseHeightMm }))} />
+                <NumberField
+                  label="Height of the base"
+                  value={plan.baseHeightMm}
+                  unit="mm"
+                  low={0}
+                  high={50}
+                  onChange={(baseHeightMm) => onChange((now) => ({ ...now, baseHeightMm }))}
+                />
               </td>
               <td className="mono">from the bed</td>
               <td />
@@ -104,19 +125,33 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
           </tbody>
         </table>
       </div>
-      <PasteDialog open={pasting} plan={plan} settingKey={settingKey} onClose={() => setPasting(false)} onTake={(next) => onChange(() => next)} />
+      <PasteDialog
+        open={pasting}
+        plan={plan}
+        settingKey={settingKey}
+        onClose={() => setPasting(false)}
+        onTake={(next) => onChange(() => next)}
+      />
     </div>
   );
 }
 
 /** Start, step and count → bands. */
-export function FillDialog(props: { open: boolean; plan: HeightPlan; settingKey: SettingKey; onClose(): void; onTake(plan: HeightPlan): void }) {
+export function FillDialog(props: {
+  open: boolean;
+  plan: HeightPlan;
+  settingKey: SettingKey;
+  onClose(): void;
+  onTake(plan: HeightPlan): void;
+}) {
   const { open, plan, settingKey, onClose, onTake } = props;
   const setting = settingFor(settingKey);
   const first = plan.bands[0];
   const [start, setStart] = useState(first.settings[settingKey] ?? setting.highest);
   const [step, setStep] = useState(
-    plan.bands.length > 1 ? (plan.bands[1].settings[settingKey] ?? 0) - (first.settings[settingKey] ?? 0) || -setting.step : -setting.step,
+    plan.bands.length > 1
+      ? (plan.bands[1].settings[settingKey] ?? 0) - (first.settings[settingKey] ?? 0) || -setting.step
+      : -setting.step,
   );
   const [count, setCount] = useState(plan.bands.length);
   const [heightMm, setHeightMm] = useState(first.heightMm);
@@ -134,20 +169,63 @@ export function FillDialog(props: { open: boolean; plan: HeightPlan; settingKey:
       destroyOnHidden
     >
       <div style={{ display: "flex", gap: 14, flexWrap: "wrap", margin: "12px 0" }}>
-        <NumberField hideLabel={false} label="Bottom band" value={start} unit={setting.unit} low={setting.lowest} high={setting.highest} step={setting.step} onChange={setStart} />
-        <NumberField hideLabel={false} label="Step a band" value={step} unit={setting.unit} low={-setting.highest} high={setting.highest} onChange={setStep} />
-        <NumberField hideLabel={false} label="Bands" value={count} unit="" low={1} high={200} decimals={0} onChange={(value) => setCount(Math.round(value))} />
-        <NumberField hideLabel={false} label="Each" value={heightMm} unit="mm" low={0.4} high={500} onChange={setHeightMm} />
+        <NumberField
+          hideLabel={false}
+          label="Bottom band"
+          value={start}
+          unit={setting.unit}
+          low={setting.lowest}
+          high={setting.highest}
+          step={setting.step}
+          onChange={setStart}
+        />
+        <NumberField
+          hideLabel={false}
+          label="Step a band"
+          value={step}
+          unit={setting.unit}
+          low={-setting.highest}
+          high={setting.highest}
+          onChange={setStep}
+        />
+        <NumberField
+          hideLabel={false}
+          label="Bands"
+          value={count}
+          unit=""
+          low={1}
+          high={200}
+          decimals={0}
+          onChange={(value) => setCount(Math.round(value))}
+        />
+        <NumberField
+          hideLabel={false}
+          label="Each"
+          value={heightMm}
+          unit="mm"
+          low={0.4}
+          high={500}
+          onChange={setHeightMm}
+        />
       </div>
       <p className="dim mono">
-        {bands.slice(0, 14).map((band) => plainNumber(band.settings[settingKey] ?? 0, setting.decimals)).join(", ")}
+        {bands
+          .slice(0, 14)
+          .map((band) => plainNumber(band.settings[settingKey] ?? 0, setting.decimals))
+          .join(", ")}
         {bands.length > 14 ? " …" : ""} {setting.unit}, bottom first
       </p>
     </Modal>
   );
 }
 
-function PasteDialog(props: { open: boolean; plan: HeightPlan; settingKey: SettingKey; onClose(): void; onTake(plan: HeightPlan): void }) {
+function PasteDialog(props: {
+  open: boolean;
+  plan: HeightPlan;
+  settingKey: SettingKey;
+  onClose(): void;
+  onTake(plan: HeightPlan): void;
+}) {
   const { open, plan, settingKey, onClose, onTake } = props;
   const [text, setText] = useState("");
   const setting = settingFor(settingKey);
@@ -167,10 +245,18 @@ function PasteDialog(props: { open: boolean; plan: HeightPlan; settingKey: Setti
       }}
     >
       <p className="dim">
-        From text or a spreadsheet, bottom band first: one column of values in {setting.unit}, or two columns, the height in mm where a
-        band starts and its value.
+        From text or a spreadsheet, bottom band first: one column of values in {setting.unit}, or two columns, the
+        height in mm where a band starts and its value.
       </p>
-      <Input.TextArea aria-label="List of bands" rows={8} className="mono" style={{ marginTop: 10 }} placeholder={"1.5\t220\n11.5\t215\n21.5\t210"} value={text} onChange={(event) => setText(event.target.value)} />
+      <Input.TextArea
+        aria-label="List of bands"
+        rows={8}
+        className="mono"
+        style={{ marginTop: 10 }}
+        placeholder={"1.5\t220\n11.5\t215\n21.5\t210"}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
       {read && !read.ok && (
         <p className="field-error" role="alert">
           {read.message}

@@ -55,11 +55,23 @@ export function createEditor(trial: Trial): EditorStore {
     undo() {
       const { trial: now, past, future } = get();
       const before = past[past.length - 1];
-      if (before) set({ trial: { ...before, updatedAt: now.updatedAt }, past: past.slice(0, -1), future: [now, ...future], lastEditAt: 0 });
+      if (before)
+        set({
+          trial: { ...before, updatedAt: now.updatedAt },
+          past: past.slice(0, -1),
+          future: [now, ...future],
+          lastEditAt: 0,
+        });
     },
     redo() {
       const { trial: now, past, future } = get();
-      if (future[0]) set({ trial: { ...future[0], updatedAt: now.updatedAt }, past: [...past, now], future: future.slice(1), lastEditAt: 0 });
+      if (future[0])
+        set({
+          trial: { ...future[0], updatedAt: now.updatedAt },
+          past: [...past, now],
+          future: future.slice(1),
+          lastEditAt: 0,
+        });
     },
     saved: (updatedAt) => set(({ trial: now }) => ({ trial: { ...now, updatedAt } })),
   }));

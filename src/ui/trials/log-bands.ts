@@ -10,7 +10,9 @@ export function valueColours(values: (number | undefined)[]): string[] {
   const known = values.filter((value) => value !== undefined);
   const low = Math.min(...known);
   const high = Math.max(...known);
-  return values.map((value) => (value === undefined ? "#8A7A86" : rampColour(high > low ? (value - low) / (high - low) : 1)));
+  return values.map((value) =>
+    value === undefined ? "#8A7A86" : rampColour(high > low ? (value - low) / (high - low) : 1),
+  );
 }
 
 /** The plan's bands on the page's own layers, at once, without waiting for the worker. */

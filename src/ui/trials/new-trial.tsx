@@ -41,19 +41,48 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
   const printer = printerId ?? bench?.printerId ?? null;
   const spool = spoolId ?? bench?.spoolId ?? null;
   return (
-    <Modal open={open} title="New trial" okText="Make the trial" onCancel={onClose} confirmLoading={starting} okButtonProps={{ disabled: printer === null || spool === null, className: "go" }} onOk={() => printer !== null && spool !== null && void start(kind, printer, spool)}>
+    <Modal
+      open={open}
+      title="New trial"
+      okText="Make the trial"
+      onCancel={onClose}
+      confirmLoading={starting}
+      okButtonProps={{ disabled: printer === null || spool === null, className: "go" }}
+      onOk={() => printer !== null && spool !== null && void start(kind, printer, spool)}
+    >
       <div style={{ display: "grid", gap: 12, margin: "12px 0" }}>
         <label>
           <span className="dim">What to find out</span>
-          <Select aria-label="What to find out" style={{ width: "100%" }} value={kind} onChange={setKind} options={trialKindKeys.map((key) => ({ value: key, label: trialKindFor(key).label }))} />
+          <Select
+            aria-label="What to find out"
+            style={{ width: "100%" }}
+            value={kind}
+            onChange={setKind}
+            options={trialKindKeys.map((key) => ({ value: key, label: trialKindFor(key).label }))}
+          />
         </label>
         <label>
           <span className="dim">Printer</span>
-          <Select aria-label="Printer" style={{ width: "100%" }} value={printer ?? undefined} onChange={setPrinter} options={printers.map(({ id, name }) => ({ value: id, label: name }))} />
+          <Select
+            aria-label="Printer"
+            style={{ width: "100%" }}
+            value={printer ?? undefined}
+            onChange={setPrinter}
+            options={printers.map(({ id, name }) => ({ value: id, label: name }))}
+          />
         </label>
         <label>
           <span className="dim">Spool</span>
-          <Select aria-label="Spool" style={{ width: "100%" }} value={spool ?? undefined} onChange={setSpool} options={spools.map((one) => ({ value: one.id, label: `${spoolTitle(one)}, label ${one.labelMinC}–${one.labelMaxC} °C` }))} />
+          <Select
+            aria-label="Spool"
+            style={{ width: "100%" }}
+            value={spool ?? undefined}
+            onChange={setSpool}
+            options={spools.map((one) => ({
+              value: one.id,
+              label: `${spoolTitle(one)}, label ${one.labelMinC}–${one.labelMaxC} °C`,
+            }))}
+          />
         </label>
         <p className="dim">{trialKindFor(kind).explains}</p>
       </div>

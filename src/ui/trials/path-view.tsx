@@ -6,32 +6,53 @@ import { BufferAttribute, BufferGeometry, Color, Vector3 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { laysMaterial } from "@/core/gcode/moves";
 import type { TrialMoves } from "@/workers/trial-messages";
-import { useScheme } from "../frame/providers";
+import { useScheme } from "../frame/scheme";
 import type { LogBand } from "../heightlog/columns";
+import { LayerPicker } from "./layer-picker";
 import { palettes } from "../theme/tokens";
 
 interface Props {
   moves: TrialMoves | null;
   bands: LogBand[];
   layer: number;
+  tops: ArrayLike<number>;
   heightPx: number;
+  onLayer(layer: number): void;
 }
 
-export function PathView({ moves, bands, layer, heightPx }: Props) {
+export function PathView({ moves, bands, layer, tops, heightPx, onLayer }: Props) {
   const { scheme } = useScheme();
   const palette = palettes[scheme];
   const lines = useMemo(() => (moves ? linesOf(moves, bands, palette.primary) : null), [moves, bands, palette.primary]);
   return (
     <div>
-      <p className="dim" style={{ marginBottom: 6 }}>
-        Up to layer {layer + 1}. Drag to turn, wheel to come nearer, right button to move.
-      </p>
-      <div className="card" style={{ height: heightPx - 40, padding: 0, overflow: "hidden" }} role="img" aria-label={`The path up to layer ${layer + 1}`}>
+      <LayerPicker layer={layer} tops={tops} onLayer={onLayer} says="Up to layer">
+        Drag to turn, wheel to come nearer, right button to move.
+      </LayerPicker>
+      <div
+        className="card"
+        style={{ height: heightPx - 40, padding: 0, overflow: "hidden" }}
+        role="img"
+        aria-label={`The path up to layer ${layer + 1}`}
+      >
         {lines && (
-          <Canvas camera={{ fov: 32, near: 1, far: 3000, up: [0, 0, 1], position: [-0.75 * lines.size, -1.7 * lines.size, 0.95 * lines.size] }} frameloop="demand" gl={{ antialias: true, preserveDrawingBuffer: true }}>
+          <Canvas
+            camera={{
+              fov: 32,
+              near: 1,
+              far: 3000,
+              up: [0, 0, 1],
+              position: [-0.95 * lines.size, -2.2 * lines.size, 1.25 * lines.size],
+            }}
+            frameloop="demand"
+            gl={{ antialias: true, preserveDrawingBuffer: true }}
+          >
             <color attach="background" args={[palette.surface]} />
             <Lines lines={lines} until={lines.layerEnds[Math.min(layer, lines.layerEnds.length - 1)] ?? 0} />
-            <gridHelper args={[Math.ceil(lines.size / 10) * 20, Math.ceil(lines.size / 10) * 2, palette.lineStrong, palette.line]} rotation={[Math.PI / 2, 0, 0]} />
+            <gridHelper
+              args={[Math.ceil(lines.size / 10) * 20, Math.ceil(lines.size / 10) * 2, palette.lineStrong, palette.line]}
+              rotation={[Math.PI / 2, 0, 0]}
+            />
             <Controls target={[0, 0, lines.heightMm / 2]} />
           </Canvas>
         )}
@@ -82,7 +103,10 @@ function linesOf({ moves, layerStarts }: TrialMoves, bands: LogBand[], baseColou
     positions.set([x[i - 1] - centreX, y[i - 1] - centreY, z[i], x[i] - centreX, y[i] - centreY, z[i]], at);
     // Lines along one direction are a little darker, so that faces can be told apart.
     const light = Math.abs(x[i] - x[i - 1]) > Math.abs(y[i] - y[i - 1]) ? 1 : 0.8;
-    shades.set([shade.r * light, shade.g * light, shade.b * light, shade.r * light, shade.g * light, shade.b * light], at);
+    shades.set(
+      [shade.r * light, shade.g * light, shade.b * light, shade.r * light, shade.g * light, shade.b * light],
+      at,
+    );
     at += 6;
     layerEnds[layer[i]] = at / 3;
     heightMm = z[i];

@@ -2,7 +2,15 @@
 /** The program's text, read only, with the lines the plan put in marked. */
 import { search, searchKeymap } from "@codemirror/search";
 import { EditorState, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import { Decoration, DecorationSet, drawSelection, EditorView, highlightSpecialChars, keymap, lineNumbers } from "@codemirror/view";
+import {
+  Decoration,
+  DecorationSet,
+  drawSelection,
+  EditorView,
+  highlightSpecialChars,
+  keymap,
+  lineNumbers,
+} from "@codemirror/view";
 import { useEffect, useRef, useState } from "react";
 import type { TrialClient } from "@/workers/trial-client";
 import type { TrialProgram, TrialView } from "@/workers/trial-messages";
@@ -37,7 +45,17 @@ const look = EditorView.theme({
   ".cm-panels": { backgroundColor: "var(--tint)", color: "var(--ink)" },
 });
 
-export function ProgramView({ client, view, layer, heightPx }: { client: TrialClient | null; view: TrialView | null; layer: number; heightPx: number }) {
+export function ProgramView({
+  client,
+  view,
+  layer,
+  heightPx,
+}: {
+  client: TrialClient | null;
+  view: TrialView | null;
+  layer: number;
+  heightPx: number;
+}) {
   const host = useRef<HTMLDivElement>(null);
   const editor = useRef<EditorView | null>(null);
   const [program, setProgram] = useState<TrialProgram | null>(null);
@@ -81,7 +99,9 @@ export function ProgramView({ client, view, layer, heightPx }: { client: TrialCl
   const goTo = (line: number) => {
     const made = editor.current;
     if (!made || line < 0 || line >= made.state.doc.lines) return;
-    made.dispatch({ effects: EditorView.scrollIntoView(made.state.doc.line(line + 1).from, { y: "start", yMargin: 40 }) });
+    made.dispatch({
+      effects: EditorView.scrollIntoView(made.state.doc.line(line + 1).from, { y: "start", yMargin: 40 }),
+    });
   };
   return (
     <div>

@@ -41,7 +41,8 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
           </h1>
           <p className="sub" title={kind.explains}>
             {kind.label}, {bandText} on a {plainNumber(trial.plan.baseHeightMm)} mm base.
-            {trial.fixed.bedTemperature !== undefined && ` Bed ${trial.fixed.bedTemperature} ${settingFor("bedTemperature").unit}.`}
+            {trial.fixed.bedTemperature !== undefined &&
+              ` Bed ${trial.fixed.bedTemperature} ${settingFor("bedTemperature").unit}.`}
             {trial.fixed.fan !== undefined && ` Fan ${plainNumber(trial.fixed.fan)} %.`}
           </p>
         </div>
@@ -64,8 +65,16 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
           options={spools.map((spool) => ({ value: spool.id, label: spoolTitle(spool) }))}
           onChange={(spoolId) => onEdit({ spoolId })}
         />
-        <HeightField label="Layers" value={trial.layerHeightMm} onChange={(layerHeightMm) => onEdit({ layerHeightMm })} />
-        <HeightField label="First layer" value={trial.firstLayerHeightMm} onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })} />
+        <HeightField
+          label="Layers"
+          value={trial.layerHeightMm}
+          onChange={(layerHeightMm) => onEdit({ layerHeightMm })}
+        />
+        <HeightField
+          label="First layer"
+          value={trial.firstLayerHeightMm}
+          onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })}
+        />
         <Fixed trial={trial} onEdit={onEdit} />
       </div>
     </>
@@ -78,7 +87,16 @@ function HeightField({ label, value, onChange }: { label: string; value: number;
       <span className="dim" aria-hidden>
         {label}
       </span>
-      <NumberField label={label} value={value} unit="mm" low={0.04} high={1.2} step={0.05} width={56} onChange={onChange} />
+      <NumberField
+        label={label}
+        value={value}
+        unit="mm"
+        low={0.04}
+        high={1.2}
+        step={0.05}
+        width={56}
+        onChange={onChange}
+      />
     </span>
   );
 }
@@ -96,7 +114,17 @@ function Fixed({ trial, onEdit }: { trial: Trial; onEdit(change: TrialEdit): voi
             <span className="dim" aria-hidden>
               {short[0].toUpperCase() + short.slice(1)}
             </span>
-            <NumberField label={settingFor(key).label} value={value} unit={unit} low={lowest} high={highest} step={step} decimals={decimals} width={52} onChange={(next) => onEdit({ fixed: { ...trial.fixed, [key]: next } })} />
+            <NumberField
+              label={settingFor(key).label}
+              value={value}
+              unit={unit}
+              low={lowest}
+              high={highest}
+              step={step}
+              decimals={decimals}
+              width={52}
+              onChange={(next) => onEdit({ fixed: { ...trial.fixed, [key]: next } })}
+            />
           </span>
         );
       })}

@@ -61,7 +61,11 @@ export function TrialList() {
             const spool = spools.find(({ id }) => id === trial.spoolId);
             const printer = printers.find(({ id }) => id === trial.printerId);
             return (
-              <li key={trial.id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1.5fr) minmax(0, 1fr) 190px auto" }}>
+              <li
+                key={trial.id}
+                className="list-row"
+                style={{ gridTemplateColumns: "minmax(0, 1.5fr) minmax(0, 1fr) 190px auto" }}
+              >
                 <div>
                   <Link className="title" href={`/trials/${trial.id}`}>
                     {trial.name}
@@ -104,14 +108,26 @@ function BandStrip({ trial }: { trial: Trial }) {
   const last = values[values.length - 1];
   return (
     <div>
-      <div style={{ display: "flex", height: 12, borderRadius: 4, overflow: "hidden", background: "var(--primary)" }} aria-hidden>
+      <div
+        style={{ display: "flex", height: 12, borderRadius: 4, overflow: "hidden", background: "var(--primary)" }}
+        aria-hidden
+      >
         <span style={{ width: `${(trial.plan.baseHeightMm / total) * 100}%` }} />
         {trial.plan.bands.map(({ heightMm }, i) => (
-          <span key={i} style={{ width: `${(heightMm / total) * 100}%`, background: colours[i], borderLeft: "1px solid var(--surface)" }} />
+          <span
+            key={i}
+            style={{
+              width: `${(heightMm / total) * 100}%`,
+              background: colours[i],
+              borderLeft: "1px solid var(--surface)",
+            }}
+          />
         ))}
       </div>
       <div className="dim mono" style={{ fontSize: 12, marginTop: 3 }}>
-        {first !== undefined && last !== undefined ? `${plainNumber(first, decimals)} → ${plainNumber(last, decimals)} ${unit}` : ""}
+        {first !== undefined && last !== undefined
+          ? `${plainNumber(first, decimals)} → ${plainNumber(last, decimals)} ${unit}`
+          : ""}
       </div>
     </div>
   );

@@ -29,7 +29,13 @@ import { ProgramView } from "./program-view";
 import { TrialHead } from "./trial-head";
 
 export function TrialPage({ id }: { id: number }) {
-  const trial = useQuery({ queryKey: ["trial", id], queryFn: () => api.get<Trial>(`/trials/${id}`), gcTime: 0, staleTime: Infinity, retry: false });
+  const trial = useQuery({
+    queryKey: ["trial", id],
+    queryFn: () => api.get<Trial>(`/trials/${id}`),
+    gcTime: 0,
+    staleTime: Infinity,
+    retry: false,
+  });
   const printers = usePrinters();
   const spools = useSpools();
   if (trial.error) {
@@ -73,6 +79,8 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
   const [step, setStep] = useState<Step>("plan");
   const [cursor, setCursor] = useState(0);
   const [filling, setFilling] = useState(false);
+  // The path is shown whole until a layer is chosen.
+  const [pathLayer, setPathLayer] = useState<number | null>(null);
 
   const kind = trialKindFor(trial.kind);
   const key = kind.setting;
@@ -99,7 +107,13 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
     const start: LogColumn[] = [
       { kind: "millimetres", title: "mm", width: 66 },
       view
-        ? { kind: "front", title: `${kind.specimen.label}, seen from the front`, width: step === "plan" ? 330 : 236, front: view.front, widthMm: view.widthMm }
+        ? {
+            kind: "front",
+            title: `${kind.specimen.label}, seen from the front`,
+            width: step === "plan" ? 330 : 236,
+            front: view.front,
+            widthMm: view.widthMm,
+          }
         : { kind: "layers", title: "", width: 330 },
       { kind: "layers", title: "layer", width: 60 },
     ];
@@ -114,7 +128,14 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
         { label: "expected", values: view.nozzle.expectedC, style: "expected" },
       ],
     };
-    const layerTime: LogColumn = { kind: "curves", title: "Layer, s", width: 88, unit: "s", curves: [{ label: "time", values: view.layers.seconds, style: "plain" }], range: zeroTo(view.layers.seconds) };
+    const layerTime: LogColumn = {
+      kind: "curves",
+      title: "Layer, s",
+      width: 88,
+      unit: "s",
+      curves: [{ label: "time", values: view.layers.seconds, style: "plain" }],
+      range: zeroTo(view.layers.seconds),
+    };
     if (step === "plan") {
       return [
         ...start,
@@ -139,8 +160,22 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
     return [
       ...start,
       nozzle,
-      { kind: "curves", title: "Fan, %", width: 88, unit: "%", curves: [{ label: "fan", values: view.fanPercent, style: "plain" }], range: [0, 105] },
-      { kind: "curves", title: "Flow, mm³/s", width: 100, unit: "mm³/s", curves: [{ label: "flow", values: view.layers.flowMm3S, style: "plain" }], range: zeroTo(view.layers.flowMm3S) },
+      {
+        kind: "curves",
+        title: "Fan, %",
+        width: 92,
+        unit: "%",
+        curves: [{ label: "fan", values: view.fanPercent, style: "plain" }],
+        range: [0, 125],
+      },
+      {
+        kind: "curves",
+        title: "Flow, mm³/s",
+        width: 100,
+        unit: "mm³/s",
+        curves: [{ label: "flow", values: view.layers.flowMm3S, style: "plain" }],
+        range: zeroTo(view.layers.flowMm3S),
+      },
       layerTime,
     ];
   }, [view, step, kind, key, setting, trial.plan, editPlan]);
@@ -162,21 +197,47 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
       tell.error(error);
     }
   };
-  const missing = !printer ? "The printer of this trial was removed: choose another one." : !spool ? "The spool of this trial was removed: choose another one." : null;
+  const missing = !printer
+    ? "The printer of this trial was removed: choose another one."
+    : !spool
+      ? "The spool of this trial was removed: choose another one."
+      : null;
   const cursorBand = bandOfLayer(resolved, cursor)?.number;
 
   return (
     <>
-      <TrialHead trial={trial} printers={printers} spools={spools} onEdit={edit} right={<TabRow<Step> label="Step" className="steps" tabs={steps} chosen={step} onChoose={(next) => setStep(next)} />} />
+      <TrialHead
+        trial={trial}
+        printers={printers}
+        spools={spools}
+        onEdit={edit}
+        right={
+          <TabRow<Step> label="Step" className="steps" tabs={steps} chosen={step} onChoose={(next) => setStep(next)} />
+        }
+      />
       <div className="two-sides">
         <div>
           <div style={{ display: "flex", justifyContent: "space-between", gap: 12, flexWrap: "wrap" }}>
-            <TabRow<View> label="View" className="views" tabs={views} chosen={shown} onChoose={(next) => setShown(next)} />
+            <TabRow<View>
+              label="View"
+              className="views"
+              tabs={views}
+              chosen={shown}
+              onChoose={(next) => setShown(next)}
+            />
             <span className="views">
-              <button onClick={undo} disabled={past.length === 0} style={past.length === 0 ? { opacity: 0.45, cursor: "default" } : undefined}>
+              <button
+                onClick={undo}
+                disabled={past.length === 0}
+                style={past.length === 0 ? { opacity: 0.45, cursor: "default" } : undefined}
+              >
                 Undo
               </button>
-              <button onClick={redo} disabled={future.length === 0} style={future.length === 0 ? { opacity: 0.45, cursor: "default" } : undefined}>
+              <button
+                onClick={redo}
+                disabled={future.length === 0}
+                style={future.length === 0 ? { opacity: 0.45, cursor: "default" } : undefined}
+              >
                 Redo
               </button>
             </span>
@@ -192,16 +253,35 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               onCursor={setCursor}
               onMoveEdge={step === "plan" ? (index, mm) => editPlan((plan) => moveEdge(plan, index, mm)) : undefined}
               onFill={() => setFilling(true)}
-              roomPx={roomPx - (step === "check" ? 190 : 0)}
+              roomPx={roomPx - (step === "check" ? 184 : 0)}
             />
           )}
           {shown === "log" && step === "check" && view && <HeatChart view={view} />}
           {shown === "bands" && (
-            <BandTable plan={trial.plan} bands={resolved} colours={bands.map(({ colour }) => colour)} settingKey={key} cursorBand={cursorBand} onChange={editPlan} onFill={() => setFilling(true)} />
+            <BandTable
+              plan={trial.plan}
+              bands={resolved}
+              colours={bands.map(({ colour }) => colour)}
+              settingKey={key}
+              cursorBand={cursorBand}
+              onChange={editPlan}
+              onFill={() => setFilling(true)}
+            />
           )}
-          {shown === "above" && <AboveView moves={moves} layer={cursor} tops={tops} heightPx={roomPx + 90} />}
-          {shown === "path" && <PathView moves={moves} bands={bands} layer={cursor === 0 ? tops.length - 1 : cursor} heightPx={roomPx + 90} />}
-          {shown === "program" && <ProgramView client={client} view={view} layer={cursor} heightPx={roomPx + 90} />}
+          {shown === "above" && (
+            <AboveView moves={moves} layer={cursor} tops={tops} onLayer={setCursor} heightPx={roomPx + 52} />
+          )}
+          {shown === "path" && (
+            <PathView
+              moves={moves}
+              bands={bands}
+              layer={pathLayer ?? tops.length - 1}
+              tops={tops}
+              onLayer={setPathLayer}
+              heightPx={roomPx + 52}
+            />
+          )}
+          {shown === "program" && <ProgramView client={client} view={view} layer={cursor} heightPx={roomPx + 52} />}
         </div>
         <div className="side">
           <section className="card" aria-label="This print">
@@ -222,9 +302,20 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
                 {missing ?? failure ?? problem}
               </div>
             )}
-            {view && !missing ? <Findings findings={view.findings} passed={view.passed} onMend={mend} /> : !missing && !failure && <Skeleton active title={false} />}
+            {view && !missing ? (
+              <Findings findings={view.findings} passed={view.passed} onMend={mend} />
+            ) : (
+              !missing && !failure && <Skeleton active title={false} />
+            )}
           </section>
-          <Button className="go" size="large" block onClick={() => void download()} disabled={!view || stops.length > 0 || missing !== null} title={stops[0]?.message}>
+          <Button
+            className="go"
+            size="large"
+            block
+            onClick={() => void download()}
+            disabled={!view || stops.length > 0 || missing !== null}
+            title={stops[0]?.message}
+          >
             Get the file
           </Button>
           <Button block onClick={() => void flush().then(() => router.push(`/workshop?plan=${trial.id}`), tell.error)}>
@@ -232,7 +323,15 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
           </Button>
         </div>
       </div>
-      {filling && <FillDialog open plan={trial.plan} settingKey={key} onClose={() => setFilling(false)} onTake={(plan) => edit({ plan })} />}
+      {filling && (
+        <FillDialog
+          open
+          plan={trial.plan}
+          settingKey={key}
+          onClose={() => setFilling(false)}
+          onTake={(plan) => edit({ plan })}
+        />
+      )}
     </>
   );
 }

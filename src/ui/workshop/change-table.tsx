@@ -29,7 +29,8 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
   const top = layers[layers.length - 1]?.zMm ?? 0;
   const unit = mode === "height" ? "mm" : "";
   const high = mode === "height" ? 2000 : 1_000_000;
-  const set = (index: number, change: Partial<Change>) => onChange(changes.map((one, i) => (i === index ? { ...one, ...change } : one)));
+  const set = (index: number, change: Partial<Change>) =>
+    onChange(changes.map((one, i) => (i === index ? { ...one, ...change } : one)));
   const add = () => {
     const last = changes[changes.length - 1];
     const key = (Object.keys(last?.settings ?? { nozzleTemperature: 0 }) as SettingKey[])[0];
@@ -38,7 +39,13 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
     const at = last ? placeFigure(convertPlace(last.from, mode, layers)) : 0;
     const stride = at - before || (mode === "height" ? 10 : 50);
     const value = last ? (last.settings[key] ?? 0) - step : 210;
-    onChange([...changes, { from: placeFrom(Math.max(0, at + stride), mode), settings: { [key]: Math.min(highest, Math.max(lowest, value)) } }]);
+    onChange([
+      ...changes,
+      {
+        from: placeFrom(Math.max(0, at + stride), mode),
+        settings: { [key]: Math.min(highest, Math.max(lowest, value)) },
+      },
+    ]);
   };
   return (
     <div>
@@ -46,14 +53,26 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
         <Segmented aria-label="Count by" options={placeModes} value={mode} onChange={(next) => onMode(next)} />
         <Button onClick={add}>Add a change</Button>
         <FillButton mode={mode} onFill={onChange} />
-        <Select aria-label="Take a trial's plan" style={{ minWidth: 190 }} placeholder="Take a trial's plan …" value={null} options={trials.map(({ id, name }) => ({ value: id, label: name }))} onChange={(id: number | null) => {
-          const trial = trials.find((one) => one.id === id);
-          if (trial) onChange(changesOfTrial(trial).map((change) => ({ ...change, from: convertPlace(change.from, mode, layers) })));
-        }} />
+        <Select
+          aria-label="Take a trial's plan"
+          style={{ minWidth: 190 }}
+          placeholder="Take a trial's plan …"
+          value={null}
+          options={trials.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(id: number | null) => {
+            const trial = trials.find((one) => one.id === id);
+            if (trial)
+              onChange(
+                changesOfTrial(trial).map((change) => ({ ...change, from: convertPlace(change.from, mode, layers) })),
+              );
+          }}
+        />
       </div>
       {changes.length === 0 ? (
         <div className="empty">
-          <p>No change yet. The piece is {plainNumber(top)} mm high and has {layers.length} layers.</p>
+          <p>
+            No change yet. The piece is {plainNumber(top)} mm high and has {layers.length} layers.
+          </p>
           <p>Take a trial’s plan, fill in even steps, or add changes one by one.</p>
         </div>
       ) : (
@@ -77,7 +96,15 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
                 return (
                   <tr key={index}>
                     <td>
-                      <NumberField label={`Change ${index + 1} from`} value={placeFigure(change.from)} unit={unit} low={0} high={high} decimals={mode === "height" ? 3 : 0} onChange={(figure) => set(index, { from: placeFrom(figure, mode) })} />
+                      <NumberField
+                        label={`Change ${index + 1} from`}
+                        value={placeFigure(change.from)}
+                        unit={unit}
+                        low={0}
+                        high={high}
+                        decimals={mode === "height" ? 3 : 0}
+                        onChange={(figure) => set(index, { from: placeFrom(figure, mode) })}
+                      />
                       <div className="dim" style={{ fontSize: 12 }}>
                         {sayOtherCounts(change.from, layers)}
                       </div>
@@ -85,28 +112,64 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
                     <td>
                       {change.until ? (
                         <>
-                          <NumberField label={`Change ${index + 1} until`} value={placeFigure(change.until)} unit={unit} low={0} high={high} decimals={mode === "height" ? 3 : 0} onChange={(figure) => set(index, { until: placeFrom(figure, mode) })} />{" "}
+                          <NumberField
+                            label={`Change ${index + 1} until`}
+                            value={placeFigure(change.until)}
+                            unit={unit}
+                            low={0}
+                            high={high}
+                            decimals={mode === "height" ? 3 : 0}
+                            onChange={(figure) => set(index, { until: placeFrom(figure, mode) })}
+                          />{" "}
                           <button className="link-button" onClick={() => set(index, { until: undefined })}>
                             to the next
                           </button>
                         </>
                       ) : (
-                        <button className="link-button" onClick={() => set(index, { until: placeFrom(placeFigure(change.from) + (mode === "height" ? 5 : 25), mode) })}>
+                        <button
+                          className="link-button"
+                          onClick={() =>
+                            set(index, {
+                              until: placeFrom(placeFigure(change.from) + (mode === "height" ? 5 : 25), mode),
+                            })
+                          }
+                        >
                           the next change
                         </button>
                       )}
                     </td>
                     <td>
-                      <Select aria-label={`Setting of change ${index + 1}`} style={{ width: 170 }} value={key} options={settingKeys.map((one) => ({ value: one, label: settingFor(one).label }))} onChange={(next) => {
-                        const { lowest, highest } = settingFor(next);
-                        set(index, { settings: { [next]: Math.min(highest, Math.max(lowest, change.settings[key] ?? 0)) } });
-                      }} />
+                      <Select
+                        aria-label={`Setting of change ${index + 1}`}
+                        style={{ width: 170 }}
+                        value={key}
+                        options={settingKeys.map((one) => ({ value: one, label: settingFor(one).label }))}
+                        onChange={(next) => {
+                          const { lowest, highest } = settingFor(next);
+                          set(index, {
+                            settings: { [next]: Math.min(highest, Math.max(lowest, change.settings[key] ?? 0)) },
+                          });
+                        }}
+                      />
                     </td>
                     <td>
-                      <NumberField label={`Value of change ${index + 1}`} value={change.settings[key] ?? 0} unit={setting.unit} low={setting.lowest} high={setting.highest} step={setting.step} decimals={setting.decimals} onChange={(value) => set(index, { settings: { ...change.settings, [key]: value } })} />
+                      <NumberField
+                        label={`Value of change ${index + 1}`}
+                        value={change.settings[key] ?? 0}
+                        unit={setting.unit}
+                        low={setting.lowest}
+                        high={setting.highest}
+                        step={setting.step}
+                        decimals={setting.decimals}
+                        onChange={(value) => set(index, { settings: { ...change.settings, [key]: value } })}
+                      />
                     </td>
                     <td>
-                      <button className="link-button" aria-label={`Remove change ${index + 1}`} onClick={() => onChange(changes.filter((_, i) => i !== index))}>
+                      <button
+                        className="link-button"
+                        aria-label={`Remove change ${index + 1}`}
+                        onClick={() => onChange(changes.filter((_, i) => i !== index))}
+                      >
                         Remove
                       </button>
                     </td>
@@ -138,20 +201,72 @@ function FillButton({ mode, onFill }: { mode: PlaceMode; onFill(changes: Change[
       <label>
         <span className="dim">Setting</span>
         <br />
-        <Select aria-label="Setting to fill" style={{ width: 170 }} value={key} options={settingKeys.map((one) => ({ value: one, label: settingFor(one).label }))} onChange={setKey} />
+        <Select
+          aria-label="Setting to fill"
+          style={{ width: 170 }}
+          value={key}
+          options={settingKeys.map((one) => ({ value: one, label: settingFor(one).label }))}
+          onChange={setKey}
+        />
       </label>
-      <NumberField hideLabel={false} label="From" value={from} unit={mode === "height" ? "mm" : ""} low={0} high={2000} onChange={setFrom} />
-      <NumberField hideLabel={false} label="One every" value={every} unit={unit} low={0.1} high={2000} onChange={setEvery} />
-      <NumberField hideLabel={false} label="First value" value={start} unit={setting.unit} low={setting.lowest} high={setting.highest} onChange={setStart} />
-      <NumberField hideLabel={false} label="Step" value={step} unit={setting.unit} low={-setting.highest} high={setting.highest} onChange={setStep} />
-      <NumberField hideLabel={false} label="Count" value={count} unit="" low={1} high={200} decimals={0} onChange={(value) => setCount(Math.round(value))} />
-      <Button type="primary" onClick={() => {
-        onFill(Array.from({ length: count }, (_, i) => ({
-          from: placeFrom(from + i * every, mode),
-          settings: { [key]: Math.min(setting.highest, Math.max(setting.lowest, start + i * step)) },
-        })));
-        setOpen(false);
-      }}>
+      <NumberField
+        hideLabel={false}
+        label="From"
+        value={from}
+        unit={mode === "height" ? "mm" : ""}
+        low={0}
+        high={2000}
+        onChange={setFrom}
+      />
+      <NumberField
+        hideLabel={false}
+        label="One every"
+        value={every}
+        unit={unit}
+        low={0.1}
+        high={2000}
+        onChange={setEvery}
+      />
+      <NumberField
+        hideLabel={false}
+        label="First value"
+        value={start}
+        unit={setting.unit}
+        low={setting.lowest}
+        high={setting.highest}
+        onChange={setStart}
+      />
+      <NumberField
+        hideLabel={false}
+        label="Step"
+        value={step}
+        unit={setting.unit}
+        low={-setting.highest}
+        high={setting.highest}
+        onChange={setStep}
+      />
+      <NumberField
+        hideLabel={false}
+        label="Count"
+        value={count}
+        unit=""
+        low={1}
+        high={200}
+        decimals={0}
+        onChange={(value) => setCount(Math.round(value))}
+      />
+      <Button
+        type="primary"
+        onClick={() => {
+          onFill(
+            Array.from({ length: count }, (_, i) => ({
+              from: placeFrom(from + i * every, mode),
+              settings: { [key]: Math.min(setting.highest, Math.max(setting.lowest, start + i * step)) },
+            })),
+          );
+          setOpen(false);
+        }}
+      >
         Make {count} changes
       </Button>
       <Button onClick={() => setOpen(false)}>Cancel</Button>

@@ -34,8 +34,16 @@ export interface EditsAnswer {
 export function FilePage({ id }: { id: number }) {
   const once = { gcTime: 0, staleTime: Infinity, retry: false };
   const file = useQuery({ queryKey: ["file", id], queryFn: () => api.get<ListedFile>(`/files/${id}`), ...once });
-  const report = useQuery({ queryKey: ["file-report", id], queryFn: () => api.get<ProgramReport>(`/files/${id}/report`), ...once });
-  const edits = useQuery({ queryKey: ["file-edits", id], queryFn: () => api.get<EditsAnswer>(`/files/${id}/edits`), ...once });
+  const report = useQuery({
+    queryKey: ["file-report", id],
+    queryFn: () => api.get<ProgramReport>(`/files/${id}/report`),
+    ...once,
+  });
+  const edits = useQuery({
+    queryKey: ["file-edits", id],
+    queryFn: () => api.get<EditsAnswer>(`/files/${id}/edits`),
+    ...once,
+  });
   const error = file.error ?? report.error ?? edits.error;
   if (error) {
     return (
@@ -101,7 +109,9 @@ function useEdits(id: number, loaded: EditsAnswer) {
           setAnswer(next);
           setProblem(null);
         })
-        .catch((error: unknown) => setProblem(error instanceof ApiError ? error.message : "The plan could not be laid over the file."))
+        .catch((error: unknown) =>
+          setProblem(error instanceof ApiError ? error.message : "The plan could not be laid over the file."),
+        )
         .finally(() => setWaiting(false));
     }, PUT_AFTER_MS);
     return () => clearTimeout(timer);
@@ -111,7 +121,8 @@ function useEdits(id: number, loaded: EditsAnswer) {
 
 function LoadedFile({ file, report, loaded }: { file: ListedFile; report: ProgramReport; loaded: EditsAnswer }) {
   const { stack, change, undo, redo, canUndo, canRedo, answer, problem, waiting } = useEdits(file.id, loaded);
-  const trials = useTrials().data ?? [];
+  const listed = useTrials().data;
+  const trials = useMemo(() => listed ?? [], [listed]);
   const router = useRouter();
   const tell = useTell();
   const [view, setView] = useState<View>("log");
@@ -147,7 +158,10 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
   const setting = settingFor(key);
   const tops = useMemo(() => Float64Array.from(layers, ({ zMm }) => zMm), [layers]);
   const topMm = useMemo(() => layers.reduce((high, { zMm }) => Math.max(high, zMm), 0), [layers]);
-  const bands = useMemo(() => bandsOf(planned[key], followed[key], layers, setting.decimals), [planned, followed, key, layers, setting.decimals]);
+  const bands = useMemo(
+    () => bandsOf(planned[key], followed[key], layers, setting.decimals),
+    [planned, followed, key, layers, setting.decimals],
+  );
   const moveChange = (bandIndex: number, mm: number) => {
     const index = followed[key]?.[bands[bandIndex].firstLayer] ?? -1;
     if (index < 0) return;
@@ -160,7 +174,13 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
     const withPlan = own.map((value, i) => (planned[key] && !Number.isNaN(planned[key][i]) ? planned[key][i] : value));
     return [
       { kind: "millimetres", title: "mm", width: 66 },
-      { kind: "outline", title: "Width of the material", width: 270, minX: layers.map(({ minX }) => minX), maxX: layers.map(({ maxX }) => maxX) },
+      {
+        kind: "outline",
+        title: "Width of the material",
+        width: 270,
+        minX: layers.map(({ minX }) => minX),
+        maxX: layers.map(({ maxX }) => maxX),
+      },
       { kind: "layers", title: "layer", width: 84, markers: layers.map(({ marker }) => marker) },
       {
         kind: "curves",
@@ -174,7 +194,13 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
             ]
           : [{ label: "the file’s own", values: own, style: "plain" }],
       },
-      { kind: "curves", title: "Layer, s", width: 96, unit: "s", curves: [{ label: "time", values: layers.map(({ seconds }) => seconds), style: "plain" }] },
+      {
+        kind: "curves",
+        title: "Layer, s",
+        width: 96,
+        unit: "s",
+        curves: [{ label: "time", values: layers.map(({ seconds }) => seconds), style: "plain" }],
+      },
       {
         kind: "values",
         title: "Set to",
@@ -188,7 +214,10 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
           of: (band) => planned[key]?.[band.firstLayer] ?? null,
           onChange: (band, value) => {
             const index = followed[key]?.[band.firstLayer] ?? -1;
-            if (index >= 0) setChanges(changes.map((one, i) => (i === index ? { ...one, settings: { ...one.settings, [key]: value } } : one)));
+            if (index >= 0)
+              setChanges(
+                changes.map((one, i) => (i === index ? { ...one, settings: { ...one.settings, [key]: value } } : one)),
+              );
           },
         },
       },
@@ -199,7 +228,10 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
     if (!edit) return;
     const same = (one: Edit) => one.kind === "lift-out" && one.what === edit.what;
     const before = stack.find(same);
-    const merged = before?.kind === "lift-out" && edit.settings ? { ...edit, settings: [...new Set([...(before.settings ?? []), ...edit.settings])] } : edit;
+    const merged =
+      before?.kind === "lift-out" && edit.settings
+        ? { ...edit, settings: [...new Set([...(before.settings ?? []), ...edit.settings])] }
+        : edit;
     change([merged, ...stack.filter((one) => !same(one))]);
   };
   const changedLines = answer.edits.reduce((sum, one) => sum + one.changedLines, 0);
@@ -220,18 +252,42 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
       <div className="two-sides">
         <div>
           <div style={{ display: "flex", justifyContent: "space-between", gap: 12, flexWrap: "wrap" }}>
-            <TabRow<View> label="View" className="views" tabs={views} chosen={view} onChoose={(next) => setView(next)} />
+            <TabRow<View>
+              label="View"
+              className="views"
+              tabs={views}
+              chosen={view}
+              onChoose={(next) => setView(next)}
+            />
             <span className="views">
-              <button onClick={undo} disabled={!canUndo} style={canUndo ? undefined : { opacity: 0.45, cursor: "default" }}>
+              <button
+                onClick={undo}
+                disabled={!canUndo}
+                style={canUndo ? undefined : { opacity: 0.45, cursor: "default" }}
+              >
                 Undo
               </button>
-              <button onClick={redo} disabled={!canRedo} style={canRedo ? undefined : { opacity: 0.45, cursor: "default" }}>
+              <button
+                onClick={redo}
+                disabled={!canRedo}
+                style={canRedo ? undefined : { opacity: 0.45, cursor: "default" }}
+              >
                 Redo
               </button>
             </span>
           </div>
           {view === "log" && (
-            <HeightLog label="Height log of the file" columns={columns} bands={bands} tops={tops} topMm={topMm} cursorLayer={cursor} onCursor={setCursor} onMoveEdge={changes.length > 0 ? moveChange : undefined} roomPx={roomPx}>
+            <HeightLog
+              label="Height log of the file"
+              columns={columns}
+              bands={bands}
+              tops={tops}
+              topMm={topMm}
+              cursorLayer={cursor}
+              onCursor={setCursor}
+              onMoveEdge={changes.length > 0 ? moveChange : undefined}
+              roomPx={roomPx}
+            >
               <LayerNote report={report} layer={cursor} />
             </HeightLog>
           )}
@@ -243,7 +299,14 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
               trials={trials}
               onMode={(next) => {
                 setMode(next);
-                if (changes.length > 0) setChanges(changes.map((one) => ({ ...one, from: convertPlace(one.from, next, layers), ...(one.until ? { until: convertPlace(one.until, next, layers) } : {}) })));
+                if (changes.length > 0)
+                  setChanges(
+                    changes.map((one) => ({
+                      ...one,
+                      from: convertPlace(one.from, next, layers),
+                      ...(one.until ? { until: convertPlace(one.until, next, layers) } : {}),
+                    })),
+                  );
               }}
               onChange={setChanges}
             />
@@ -280,7 +343,10 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
               {stack.map((edit, index) =>
                 edit.kind === "lift-out" ? (
                   <div key={index} className="finding note" style={{ marginTop: 6 }}>
-                    {edit.what === "cuchara" ? "The lines of an earlier plan" : `The file’s own changes of ${(edit.settings ?? ["nozzleTemperature", "bedTemperature"]).map((one) => settingFor(one).short).join(", ")}`}: {answer.edits[index]?.changedLines ?? 0} lines.{" "}
+                    {edit.what === "cuchara"
+                      ? "The lines of an earlier plan"
+                      : `The file’s own changes of ${(edit.settings ?? ["nozzleTemperature", "bedTemperature"]).map((one) => settingFor(one).short).join(", ")}`}
+                    : {answer.edits[index]?.changedLines ?? 0} lines.{" "}
                     <button className="link-button" onClick={() => change(stack.filter((_, i) => i !== index))}>
                       Put them back
                     </button>
@@ -296,10 +362,30 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
                 {problem}
               </div>
             )}
-            <Findings findings={answer.findings} passed={answer.findings.length === 0 && changes.length === 0 ? ["Nothing in this file gets in a plan's way."] : []} onMend={mend} />
-            <ProofCard fileId={file.id} sizeBytes={file.sizeBytes} version={waiting ? null : JSON.stringify(answer.stack)} planned={changes.length > 0} />
+            <Findings
+              findings={answer.findings}
+              passed={
+                answer.findings.length === 0 && changes.length === 0
+                  ? ["Nothing in this file gets in a plan's way."]
+                  : []
+              }
+              onMend={mend}
+            />
+            <ProofCard
+              fileId={file.id}
+              sizeBytes={file.sizeBytes}
+              version={waiting ? null : JSON.stringify(answer.stack)}
+              planned={changes.length > 0}
+            />
           </section>
-          <Button className="go" size="large" block href={`/api/files/${file.id}/gcode`} download disabled={waiting || problem !== null}>
+          <Button
+            className="go"
+            size="large"
+            block
+            href={`/api/files/${file.id}/gcode`}
+            download
+            disabled={waiting || problem !== null}
+          >
             Get the file
           </Button>
         </div>
@@ -309,7 +395,12 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
 }
 
 /** Stretches of layers that follow one change. */
-function bandsOf(values: Float64Array | undefined, who: Int32Array | undefined, layers: ProgramReport["layers"], decimals: number): LogBand[] {
+function bandsOf(
+  values: Float64Array | undefined,
+  who: Int32Array | undefined,
+  layers: ProgramReport["layers"],
+  decimals: number,
+): LogBand[] {
   if (!values || !who) return [];
   const stretches: { first: number; last: number; value: number }[] = [];
   for (let i = 0; i < layers.length; i++) {
@@ -335,7 +426,9 @@ function LayerNote({ report, layer }: { report: ProgramReport; layer: number }) 
   const { zMm, heightMm, insertLine, marker } = report.layers[Math.min(layer, report.layers.length - 1)];
   return (
     <span>
-      Layer <b>{layer}</b> from 0, <b>{layer + 1}</b> from 1{marker !== undefined && `, “${report.markers?.shape.replace("#", String(marker))}”`}: {plainNumber(zMm - heightMm)} to {plainNumber(zMm)} mm, opens at line {insertLine}
+      Layer <b>{layer}</b> from 0, <b>{layer + 1}</b> from 1
+      {marker !== undefined && `, “${report.markers?.shape.replace("#", String(marker))}”`}:{" "}
+      {plainNumber(zMm - heightMm)} to {plainNumber(zMm)} mm, opens at line {insertLine}
     </span>
   );
 }

@@ -26,7 +26,8 @@ export function layerOf(place: Place, layers: readonly LayerLike[]): number {
 export function convertPlace(place: Place, mode: PlaceMode, layers: readonly LayerLike[]): Place {
   const index = layerOf(place, layers);
   if (mode === "layer0") return "layer" in place && place.countsFrom === 0 ? place : { layer: index, countsFrom: 0 };
-  if (mode === "layer1") return "layer" in place && place.countsFrom === 1 ? place : { layer: index + 1, countsFrom: 1 };
+  if (mode === "layer1")
+    return "layer" in place && place.countsFrom === 1 ? place : { layer: index + 1, countsFrom: 1 };
   if ("heightMm" in place) return place;
   return { heightMm: heightOfLayer(index, layers) };
 }

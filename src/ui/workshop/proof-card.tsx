@@ -15,7 +15,17 @@ interface Proof {
 /** Files up to this size are proved by themselves after every change. */
 const PROVE_BY_ITSELF_BYTES = 20_000_000;
 
-export function ProofCard({ fileId, sizeBytes, version, planned }: { fileId: number; sizeBytes: number; version: string | null; planned: boolean }) {
+export function ProofCard({
+  fileId,
+  sizeBytes,
+  version,
+  planned,
+}: {
+  fileId: number;
+  sizeBytes: number;
+  version: string | null;
+  planned: boolean;
+}) {
   const [asked, setAsked] = useState<string | null>(null);
   const byItself = sizeBytes <= PROVE_BY_ITSELF_BYTES;
   const proof = useQuery({
@@ -43,7 +53,9 @@ export function ProofCard({ fileId, sizeBytes, version, planned }: { fileId: num
         <span className="where">
           Proof · layer {first.layer + 1} at {plainNumber(first.zMm)} mm
         </span>
-        {label} should be {plainNumber(first.planned, decimals)} {unit}, but the file commands {first.commanded < 0 ? "nothing" : `${plainNumber(first.commanded, decimals)} ${unit}`}; {proof.data?.mismatches.length} layers differ.
+        {label} should be {plainNumber(first.planned, decimals)} {unit}, but the file commands{" "}
+        {first.commanded < 0 ? "nothing" : `${plainNumber(first.commanded, decimals)} ${unit}`};{" "}
+        {proof.data?.mismatches.length} layers differ.
       </div>
     );
   }

@@ -46,7 +46,11 @@ export function WorkshopPage() {
       {files.data && files.data.length > 0 && (
         <ul className="rows" aria-label="Opened files" style={{ marginTop: 18 }}>
           {files.data.map((file) => (
-            <li key={file.id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1.4fr) minmax(0, 1.5fr) minmax(0, 1fr) auto" }}>
+            <li
+              key={file.id}
+              className="list-row"
+              style={{ gridTemplateColumns: "minmax(0, 1.4fr) minmax(0, 1.5fr) minmax(0, 1fr) auto" }}
+            >
               <div style={{ overflowWrap: "anywhere" }}>
                 <Link className="title" href={`/workshop/${file.id}${suffix}`}>
                   {file.name}
@@ -56,13 +60,21 @@ export function WorkshopPage() {
                 </div>
               </div>
               <span className="dim mono">
-                {file.summary && `${file.summary.layers} layers, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
+                {file.summary &&
+                  `${file.summary.layers} layers, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
               </span>
               <span className="dim">
                 {file.edits.length > 0 && `${file.edits.length} edit${file.edits.length > 1 ? "s" : ""} laid over it. `}
-                {file.summary && file.summary.cucharaLines > 0 && file.edits.length === 0 && "An earlier plan is in it."}
+                {file.summary &&
+                  file.summary.cucharaLines > 0 &&
+                  file.edits.length === 0 &&
+                  "An earlier plan is in it."}
               </span>
-              <button className="link-button" aria-label={`Remove ${file.name}`} onClick={() => void remove(file.id, `“${file.name}”`)}>
+              <button
+                className="link-button"
+                aria-label={`Remove ${file.name}`}
+                onClick={() => void remove(file.id, `“${file.name}”`)}
+              >
                 Remove
               </button>
             </li>
@@ -90,7 +102,9 @@ function DropPlace({ suffix }: { suffix: string }) {
     if (!file) return;
     setProblem(null);
     if (file.size > MOST_BYTES) {
-      setProblem(`“${file.name}” is ${plainNumber(file.size / 1e6, 0)} MB; at most ${MOST_BYTES / 1e6} MB can be opened.`);
+      setProblem(
+        `“${file.name}” is ${plainNumber(file.size / 1e6, 0)} MB; at most ${MOST_BYTES / 1e6} MB can be opened.`,
+      );
       return;
     }
     const started = upload(file, (share) => setSending((now) => now && { ...now, share }));
@@ -114,7 +128,11 @@ function DropPlace({ suffix }: { suffix: string }) {
   return (
     <div
       className="empty"
-      style={{ marginTop: 16, borderColor: over ? "var(--mustard)" : undefined, background: over ? "var(--tint)" : undefined }}
+      style={{
+        marginTop: 16,
+        borderColor: over ? "var(--mustard)" : undefined,
+        background: over ? "var(--tint)" : undefined,
+      }}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -125,7 +143,12 @@ function DropPlace({ suffix }: { suffix: string }) {
       {sending ? (
         <>
           <p>{sending.share < 1 ? `Taking in “${sending.name}” …` : `Reading the layers of “${sending.name}” …`}</p>
-          <Progress percent={Math.round(sending.share * 100)} status={sending.share < 1 ? "normal" : "active"} style={{ maxWidth: 420 }} aria-label="Progress" />
+          <Progress
+            percent={Math.round(sending.share * 100)}
+            status={sending.share < 1 ? "normal" : "active"}
+            style={{ maxWidth: 420 }}
+            aria-label="Progress"
+          />
           <Button onClick={() => sending.upload.cancel()}>Cancel</Button>
         </>
       ) : (
@@ -136,7 +159,15 @@ function DropPlace({ suffix }: { suffix: string }) {
           <Button className="go" size="large" onClick={() => input.current?.click()}>
             Choose a file
           </Button>
-          <input ref={input} type="file" accept=".gcode,.gco,.g,.nc,.txt" aria-label="Sliced file" className="visually-hidden" tabIndex={-1} onChange={(event) => void take(event.target.files?.[0])} />
+          <input
+            ref={input}
+            type="file"
+            accept=".gcode,.gco,.g,.nc,.txt"
+            aria-label="Sliced file"
+            className="visually-hidden"
+            tabIndex={-1}
+            onChange={(event) => void take(event.target.files?.[0])}
+          />
         </>
       )}
       {problem && (

@@ -2,7 +2,9 @@ import { files } from "@/server/db/files";
 import { receiveFile } from "@/server/http/files";
 import { handle, HttpError, json } from "@/server/http/respond";
 
-export const GET = handle(() => json(files.list().map(({ edits, ...file }) => ({ ...file, edits: JSON.parse(edits) as unknown }))));
+export const GET = handle(() =>
+  json(files.list().map(({ edits, ...file }) => ({ ...file, edits: JSON.parse(edits) as unknown }))),
+);
 
 export const POST = handle(async (request) => {
   const name = new URL(request.url).searchParams.get("name")?.trim().slice(0, 200);

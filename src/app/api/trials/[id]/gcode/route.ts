@@ -7,7 +7,9 @@ export const GET = handle(async (request, params) => {
   const { bytes, findings } = await runTask("buildTrial", inputFor(trial), { signal: request.signal });
   const stops = findings.filter(({ severity }) => severity === "stop");
   if (stops.length > 0) {
-    throw new HttpError(422, `This file would do harm, so it is not handed out. ${stops[0].message}`, { findings: stops });
+    throw new HttpError(422, `This file would do harm, so it is not handed out. ${stops[0].message}`, {
+      findings: stops,
+    });
   }
   return new Response(bytes as BodyInit, { headers: attachment(`${trial.name}.gcode`, bytes.length) });
 });

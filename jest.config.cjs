@@ -1,0 +1,10 @@
+process.env.CUCHARA_LOG = "silent";
+module.exports = {
+  testEnvironment: "node",
+  roots: ["<rootDir>/tests/unit"],
+  testMatch: ["**/*.test.ts"],
+  transform: {
+    "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" } }],
+  },
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
+};

@@ -1,0 +1,94 @@
+import { APIRequestContext, Download, expect, Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import axe from "axe-core";
+
+/** The downloaded file's text. */
+export async function textOf(download: Download): Promise<string> {
+  return readFileSync(await download.path(), "utf8");
+}
+
+/** Clicks and counts. */
+export class Clicker {
+  count = 0;
+  constructor(private readonly page: Page) {}
+  async button(name: string | RegExp): Promise<void> {
+    this.count++;
+    await this.page.getByRole("button", { name }).first().click();
+  }
+}
+
+/** The nozzle temperature in force at every layer, read with a few lines of its own and nothing of the program's core. */
+export function temperatureAtLayers(program: string): { layer: number; zMm: number; nozzleC: number }[] {
+  const layers: { layer: number; zMm: number; nozzleC: number }[] = [];
+  let nozzleC = 0;
+  let z = 0;
+  let open = false;
+  for (const line of program.split(/\r?\n/)) {
+    if (/^; layer \d+ of/.test(line)) open = true;
+    const heat = /^M10[49]\b.*\bS(\d+)/.exec(line);
+    if (heat) nozzleC = Number(heat[1]);
+    const move = /^G[01]\b/.test(line);
+    const lifted = move && /\bZ([\d.]+)/.exec(line);
+    if (lifted) z = Number(lifted[1]);
+    if (open && move && /[XY]/.test(line) && /E[\d.]/.test(line)) {
+      layers.push({ layer: layers.length + 1, zMm: z, nozzleC });
+      open = false;
+    }
+  }
+  return layers;
+}
+
+/** Fails with what axe finds on the page as it stands. */
+export async function expectAccessible(page: Page): Promise<void> {
+  await page.evaluate(axe.source);
+  const violations = await page.evaluate(async () => {
+    const results = await (
+      window as unknown as {
+        axe: { run(): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> };
+      }
+    ).axe.run();
+    return results.violations.map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes.map(({ html, failureSummary }) => `${html.slice(0, 140)} — ${failureSummary}`).join("\n   ")}`,
+    );
+  });
+  expect(violations).toEqual([]);
+}
+
+/** A new trial over HTTP; its id. */
+export async function makeTrial(request: APIRequestContext, body: object): Promise<number> {
+  const response = await request.post("/api/trials", { data: body });
+  expect(response.status()).toBe(201);
+  return ((await response.json()) as { id: number }).id;
+}
+
+/** Opens a trial's page and waits until its file is built. */
+export async function openTrial(page: Page, id: number): Promise<void> {
+  await page.goto(`/trials/${id}`);
+  await expect(page.getByRole("button", { name: "Get the file" })).toBeEnabled({ timeout: 30_000 });
+}
+
+/** A simple sliced file: a tube, its layers opened by comments that count from `countsFrom`. */
+export function slicedTube(layers: number, opens: (index: number) => string, lineEnd = "\n"): string {
+  const lines = ["M140 S60", "M104 S210", "G28", "M109 S210", "G90", "M82", "G92 E0"];
+  let e = 0;
+  for (let i = 0; i < layers; i++) {
+    lines.push(
+      opens(i),
+      `G1 E${(e - 3).toFixed(4)} F2400`,
+      `G0 X40 Y40 Z${(0.2 + i * 0.2).toFixed(2)} F6000`,
+      `G1 E${e.toFixed(4)} F2400`,
+    );
+    for (const [x, y] of [
+      [70, 40],
+      [70, 70],
+      [40, 70],
+      [40, 41],
+    ]) {
+      e += 1.0155;
+      lines.push(`G1 X${x} Y${y} E${e.toFixed(4)} F1800`);
+    }
+  }
+  lines.push("M104 S0", "M140 S0", "M107", "M84", "");
+  return lines.join(lineEnd);
+}

@@ -1,0 +1,206 @@
+import { checks } from "@/core/checks";
+import { checkFile } from "@/core/checks/file";
+import { Finding } from "@/core/checks/finding";
+import { readProgram } from "@/core/gcode/read";
+import { limitsFor } from "@/core/motion/limits";
+import { reportOf } from "@/core/report/report";
+import { Printer } from "@/core/shelf/printer";
+import { Spool } from "@/core/shelf/spool";
+import { buildTrial } from "@/core/trials/build";
+import { inspectTrial } from "@/core/trials/inspect";
+import { Trial } from "@/core/trials/trial";
+import { ladle, planOf, printers, saffron, smallTrial } from "../helpers/demo";
+import { squareTube } from "../helpers/programs";
+
+function inspect(trial: Trial, printer: Printer = ladle, spool: Spool = saffron) {
+  const input = { trial, printer, spool };
+  return inspectTrial(input, buildTrial(input));
+}
+
+const found = (findings: Finding[], check: string) => findings.find((finding) => finding.check === check);
+
+/** A mend must mend: after it, the finding is gone. */
+function expectMended(trial: Trial, check: string, printer = ladle, spool = saffron) {
+  const before = found(inspect(trial, printer, spool).findings, check)!;
+  expect(before.mend?.trial).toBeDefined();
+  const after = inspect({ ...trial, ...before.mend!.trial }, printer, spool);
+  expect(found(after.findings, check)).toBeUndefined();
+  return before;
+}
+
+test("a sound trial has nothing to mend", () => {
+  const { findings, passed } = inspect(smallTrial());
+  expect(findings).toEqual([]);
+  expect(passed).toEqual([
+    "Every layer commands what the plan says.",
+    "Everything stays on the bed.",
+    "Heaters, fan and motors are off at the end.",
+    "The nozzle settles within every band.",
+  ]);
+});
+
+test("300 °C on a 260 °C printer is stopped, and lowering mends it", () => {
+  const finding = expectMended(smallTrial({ plan: planOf([300, 215, 205]) }), "beyond-limits");
+  expect(finding).toMatchObject({ severity: "stop", where: "band 1" });
+  expect(finding.message).toBe("The nozzle is set to 300 °C; Ladle 220 allows 260 °C.");
+});
+
+test("a bed beyond its limit too", () => {
+  expect(expectMended(smallTrial({ fixed: { bedTemperature: 130, fan: 100 } }), "beyond-limits").message).toMatch(
+    /bed is set to 130/,
+  );
+});
+
+test("temperatures outside the label are pointed out", () => {
+  const finding = expectMended(smallTrial({ plan: planOf([230, 220, 190]) }), "outside-label");
+  expect(finding).toMatchObject({ severity: "warn", where: "bands 1, 3" });
+  expect(finding.message).toBe("230, 190 °C lies outside the label's 195–225 °C.");
+});
+
+test.each([
+  ["a narrow bed", { ...ladle, bedWidthMm: 45 }],
+  ["a round bed", { ...printers.find(({ bedShape }) => bedShape === "round")!, bedWidthMm: 55 }],
+  ["a shifted origin", { ...ladle, startLines: `${ladle.startLines}\nG92 X-80` }],
+])("%s: what runs off is stopped with its place", (_, printer) => {
+  const finding = found(inspect(smallTrial(), printer).findings, "outside-bed")!;
+  expect(finding).toMatchObject({ severity: "stop", mend: { open: "printer" } });
+  expect(finding.message).toMatch(/X-?[\d.]+ Y-?[\d.]+ the print runs [\d.]+ mm off the bed/);
+  expect(finding.where).toMatch(/^line \d+$/);
+});
+
+test("a piece higher than the printer reaches is stopped", () => {
+  const finding = found(inspect(smallTrial(), { ...ladle, buildHeightMm: 20 - 7 }).findings, "outside-bed")!;
+  expect(finding.message).toMatch(/16 mm high; Ladle 220 reaches 13 mm/);
+});
+
+test("filament pushed cold is stopped", () => {
+  const cold = { ...ladle, startLines: "G28" };
+  const { findings } = inspect(smallTrial(), cold);
+  expect(found(findings, "cold-extrusion")!.message).toMatch(/before the nozzle is heated/);
+  const cool = found(inspect(smallTrial({ plan: planOf([150, 145]) })).findings, "cold-extrusion")!;
+  expect(cool.message).toMatch(/at 150 °C; below 170 °C/);
+});
+
+test("start lines that do not follow the first band are pointed out", () => {
+  const fixed = { ...ladle, startLines: "G28\nM109 S200" };
+  expect(found(inspect(smallTrial(), fixed).findings, "start-temperature")!.message).toMatch(
+    /starts at 200 °C, the first band wants 220/,
+  );
+  const silent = { ...ladle, startLines: "G28" };
+  expect(found(inspect(smallTrial(), silent).findings, "start-temperature")!.message).toMatch(/never set the nozzle/);
+});
+
+test("bands too low to settle are told, and taller ones settle", () => {
+  const slow = { ...ladle, heaterFallCPerS: 0.25, heaterLagS: 20 };
+  const trial = smallTrial({ plan: planOf([225, 215, 205, 195], 1.2) });
+  const finding = expectMended(trial, "too-low-to-settle", slow);
+  expect(finding.message).toMatch(/settled for only \d+ % of its height/);
+});
+
+test("heaters, fans and motors left on at the end", () => {
+  const messages = (endLines: string, printer = ladle) =>
+    inspect(smallTrial(), { ...printer, endLines })
+      .findings.filter(({ check }) => check === "left-on")
+      .map(({ severity, message }) => `${severity}: ${message}`);
+  expect(messages("")).toEqual([
+    expect.stringMatching(/^stop: The nozzle stays at 200 °C/),
+    expect.stringMatching(/^stop: The bed stays at 60 °C/),
+    expect.stringMatching(/^warn: The fan keeps turning/),
+    expect.stringMatching(/^warn: The motors stay on/),
+  ]);
+  expect(messages("M104 S0\nM140 S0\nM107\nM84")).toEqual([]);
+});
+
+test("one of two heaters staying on is seen", () => {
+  const twin = printers.find(({ tools }) => tools > 1)!;
+  const both = {
+    ...twin,
+    startLines: `${twin.startLines}\nM104 S150 T1`,
+    endLines: twin.endLines.replace("M104 S0 T1\n", ""),
+  };
+  const finding = found(inspect(smallTrial(), both).findings, "left-on")!;
+  expect(finding).toMatchObject({ severity: "stop" });
+  expect(finding.message).toBe("Nozzle 1 stays at 150 °C after the print. Add M104 S0 T1 to the end lines.");
+});
+
+test("cold at the bottom is turned round", () => {
+  const trial = smallTrial({ plan: planOf([200, 210, 220]) });
+  const finding = expectMended(trial, "cold-at-bottom");
+  expect(finding.mend!.trial!.plan!.bands.map(({ settings }) => settings.nozzleTemperature)).toEqual([220, 210, 200]);
+});
+
+test("bands that differ too little are told", () => {
+  const finding = expectMended(smallTrial({ plan: planOf([220, 219, 218, 210]) }), "bands-alike");
+  expect(finding.where).toBe("bands 1 and 2, 2 and 3");
+  expect(finding.mend!.trial!.plan!.bands.map(({ settings }) => settings.nozzleTemperature)).toEqual([220, 210]);
+});
+
+test("fan duties that do not turn the fan are noted", () => {
+  const finding = found(inspect(smallTrial({ fixed: { fan: 5 } })).findings, "fan-too-slow")!;
+  expect(finding).toMatchObject({ severity: "note", where: "whole piece" });
+  expect(finding.message).toMatch(/5 % is duty 13.*written as 15/);
+});
+
+test("what a dialect cannot say is stopped with its reason", () => {
+  const kettle = printers.find(({ dialect }) => dialect === "valve")!;
+  const finding = found(
+    inspect(smallTrial({ fixed: { bedTemperature: 60, fan: 40 } }), kettle).findings,
+    "not-sayable",
+  )!;
+  expect(finding).toMatchObject({ severity: "stop", where: "fan" });
+  expect(finding.message).toMatch(/only on or off/);
+});
+
+test("unknown names in start lines are stopped", () => {
+  const finding = found(inspect(smallTrial(), { ...ladle, startLines: "M109 S{{warm}}" }).findings, "not-sayable")!;
+  expect(finding.message).toMatch(/there is no “{{warm}}”/);
+  expect(finding.mend).toEqual({ label: "Look at the printer", open: "printer" });
+});
+
+test("bands thinner than a layer are told", () => {
+  const trial = smallTrial({ layerHeightMm: 0.6, firstLayerHeightMm: 0.6, plan: planOf([220, 215, 210], 0.4, 0) });
+  expect(found(inspect(trial).findings, "beyond-piece")!.message).toMatch(/no layer starts there/);
+});
+
+test("bands without room for digits are noted", () => {
+  expect(found(inspect(smallTrial({ plan: planOf([220, 210], 3) })).findings, "unreadable-bands")!.where).toBe(
+    "bands 1, 2",
+  );
+});
+
+test("findings come worst first, and every check has a key of its own", () => {
+  const { findings } = inspect(smallTrial({ plan: planOf([190, 300]), fixed: { fan: 5 } }), { ...ladle, endLines: "" });
+  const weights = findings.map(({ severity }) => ["stop", "warn", "note"].indexOf(severity));
+  expect(weights).toEqual([...weights].sort());
+  expect(new Set(checks.map(({ key }) => key)).size).toBe(checks.length);
+});
+
+describe("an opened file", () => {
+  const look = (text: string, printer = ladle) =>
+    checkFile(reportOf(readProgram(text), limitsFor(printer)).report, printer);
+
+  test("a plain one has nothing to say", () => {
+    expect(look(squareTube({ layers: 10 }))).toEqual([]);
+  });
+
+  test("earlier plans, own changes, limits, room, damage", () => {
+    const extra = (i: number) =>
+      i === 3
+        ? ["M104 S205 ; cuchara: band 1/1 nozzle 205 from 0.6 mm"]
+        : i === 5
+          ? ["M104 S280"]
+          : i === 6
+            ? ["N9 M105*1"]
+            : [];
+    const findings = look(squareTube({ layers: 10, extra }), { ...ladle, buildHeightMm: 1 });
+    expect(findings.map(({ check }) => check)).toEqual([
+      "earlier-plan",
+      "foreign-change",
+      "damaged-lines",
+      "beyond-limits",
+      "outside-bed",
+    ]);
+    expect(findings[0].mend!.edit).toEqual({ kind: "lift-out", what: "cuchara" });
+    expect(findings[1].message).toMatch(/sets the nozzle to 280 °C inside the print/);
+  });
+});

@@ -1,0 +1,70 @@
+import { z } from "zod";
+import { attachment, fileName, handle, HttpError, json, pathId, readBody } from "@/server/http/respond";
+
+const context = { params: Promise.resolve({ id: "7" }) };
+const post = (body: BodyInit, headers: Record<string, string> = { "Content-Type": "application/json" }) =>
+  new Request("http://127.0.0.1/api/x", { method: "POST", body, headers });
+const schema = z.object({ heightMm: z.number({ error: "Height must be a number" }) });
+const echo = handle(async (request) => json(await readBody(request, schema)));
+const answer = async (response: Response) => ({
+  status: response.status,
+  body: (await response.json()) as { error?: { message: string; field?: string } },
+});
+
+test("a good body comes through checked", async () => {
+  expect(await answer(await echo(post('{"heightMm": 5, "more": 1}'), context))).toEqual({
+    status: 200,
+    body: { heightMm: 5 },
+  });
+});
+
+test.each([
+  ['{"heightMm": "5"}', 400, /Height must be a number/, "heightMm"],
+  ["{", 400, /not JSON/, undefined],
+  ['{"heightMm": NaN}', 400, /NaN and Infinity are not JSON/, undefined],
+  ["[]", 400, /./, ""],
+])("%s is refused with %i", async (body, status, sentence, field) => {
+  const { status: got, body: said } = await answer(await echo(post(body), context));
+  expect(got).toBe(status);
+  expect(said.error!.message).toMatch(sentence);
+  expect(said.error!.field).toBe(field);
+});
+
+test("what is not JSON by its header is refused, so that no form of another site gets in", async () => {
+  expect((await answer(await echo(post("{}", { "Content-Type": "text/plain" }), context))).status).toBe(415);
+});
+
+test("too large a body is refused before it is read to its end", async () => {
+  expect((await answer(await echo(post(`"${"x".repeat(5 << 20)}"`), context))).status).toBe(413);
+});
+
+test("errors with a status keep it; bugs become a plain 500", async () => {
+  const teapot = handle(() => {
+    throw new HttpError(409, "Not now.", { field: "spoolId" });
+  });
+  expect(await answer(await teapot(post("{}"), context))).toEqual({
+    status: 409,
+    body: { error: { message: "Not now.", field: "spoolId" } },
+  });
+  const bug = handle(() => {
+    throw new TypeError("secret detail");
+  });
+  const { status, body } = await answer(await bug(post("{}"), context));
+  expect(status).toBe(500);
+  expect(JSON.stringify(body)).not.toContain("secret");
+});
+
+test("ids of paths", () => {
+  expect(pathId({ id: "12" }, "trial")).toBe(12);
+  for (const id of ["0", "-1", "1.5", "abc", "1e99", ""])
+    expect(() => pathId({ id }, "trial")).toThrow(/There is no trial/);
+});
+
+test("names are safe as file names", () => {
+  expect(fileName("How hot does Saffron want to be?.gcode")).toBe("How hot does Saffron want to be-.gcode");
+  expect(fileName("../../etc/passwd")).toBe("..-..-etc-passwd");
+  expect(fileName("\r\n")).toBe("-");
+  expect(attachment('a"b é.gcode')["Content-Disposition"]).toBe(
+    `attachment; filename="a-b _.gcode"; filename*=UTF-8''a-b%20%C3%A9.gcode`,
+  );
+});

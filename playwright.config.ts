@@ -3,8 +3,8 @@ import { rmSync } from "node:fs";
 
 const port = Number(process.env.CUCHARA_TEST_PORT ?? 4790);
 const data = ".build/e2e-data";
-// Each run starts on fresh demo data; the workers load this file again and must leave it alone.
-if (process.env.TEST_WORKER_INDEX === undefined) rmSync(data, { recursive: true, force: true });
+// CI starts on fresh demo data; the workers load this file again and must leave it alone.
+if (process.env.CI && process.env.TEST_WORKER_INDEX === undefined) rmSync(data, { recursive: true, force: true });
 
 export default defineConfig({
   testDir: "tests/e2e",
@@ -35,6 +35,7 @@ export default defineConfig({
     command: "node scripts/demo.mjs",
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 300_000,
+    reuseExistingServer: !process.env.CI,
     env: { PORT: String(port), HOST: "127.0.0.1", CUCHARA_DEMO_DATA: data },
   },
 });

@@ -116,9 +116,9 @@ test("the bands as a table: add, remove, fill, paste", async ({ page, request })
   await expect(page.getByLabel("Nozzle temperature of band 8")).toHaveCount(0);
 
   await page.getByRole("button", { name: "Paste a list …" }).click();
-  await page.getByLabel("List of bands").fill("2\t230\n10\t220\n18\tnonsense");
+  await page.getByRole("textbox", { name: "List of bands" }).fill("2\t230\n10\t220\n18\tnonsense");
   await expect(page.getByRole("button", { name: "Take the bands" })).toBeDisabled();
-  await page.getByLabel("List of bands").fill("2\t222\n10\t214\n18\t206");
+  await page.getByRole("textbox", { name: "List of bands" }).fill("2\t222\n10\t214\n18\t206");
   await page.getByRole("button", { name: "Take 3 bands" }).click();
   await expect(page.getByLabel("Nozzle temperature of band 3")).toHaveValue("206");
   await expect(page.getByLabel("Height of the base")).toHaveValue("2");

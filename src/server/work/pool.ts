@@ -38,22 +38,28 @@ export async function runTask<N extends TaskName>(
     worker.ref();
     return await new Promise<Output<N>>((resolve, reject) => {
       const settle = (keep: boolean, act: () => void) => {
-        signal?.removeEventListener("abort", cancel);
-        worker.removeAllListeners();
+        signal?.removeEventListener("abort", onCancel);
+        // One by one: taking all listeners off would cut the worker's own line too.
+        worker.off("message", onMessage).off("error", onBreak).off("exit", onBreak);
         if (keep) {
           worker.unref();
           pool().idle.push(worker);
         } else void worker.terminate();
         act();
       };
-      const cancel = () => settle(false, () => reject(new Cancelled()));
-      signal?.addEventListener("abort", cancel);
-      worker.on("message", (message: { progress?: number; output?: Output<N>; failure?: string }) => {
+      const onCancel = () => settle(false, () => reject(new Cancelled()));
+      const onBreak = (reason: unknown) => {
+        settle(false, () =>
+          reject(reason instanceof Error ? reason : new Error(`The worker ended with ${String(reason)}.`)),
+        );
+      };
+      const onMessage = (message: { progress?: number; output?: Output<N>; failure?: string }) => {
         if (message.progress !== undefined) onProgress?.(message.progress);
         else if (message.failure !== undefined) settle(true, () => reject(new Error(message.failure)));
         else settle(true, () => resolve(message.output as Output<N>));
-      });
-      worker.on("error", (error) => settle(false, () => reject(error)));
+      };
+      signal?.addEventListener("abort", onCancel);
+      worker.on("message", onMessage).on("error", onBreak).on("exit", onBreak);
       worker.postMessage({ name, input });
     });
   } finally {

@@ -23,7 +23,7 @@ interface Props {
   cursorLayer: number;
   onCursor(layer: number): void;
   /** Called while an edge is dragged or nudged: the band that starts there (index), and the height asked for. */
-  onMoveEdge?(bandIndex: number, mm: number): void;
+  onMoveEdge?(bandIndex: number, mm: number, gesture: string): void;
   /** Room for the drawing, px. */
   roomPx: number;
   /** F pressed on the log. */
@@ -195,7 +195,7 @@ export function HeightLog(props: Props) {
                   band={band}
                   scale={scale}
                   left={edgeLeft(columns, lefts)}
-                  onMove={(mm) => onMoveEdge(i, mm)}
+                  onMove={(mm, gesture) => onMoveEdge(i, mm, gesture)}
                 />
               ))}
             {columns.map((column, i) =>
@@ -398,9 +398,9 @@ function EdgeHandle({
   band: LogBand;
   scale: LogScale;
   left: number;
-  onMove(mm: number): void;
+  onMove(mm: number, gesture: string): void;
 }) {
-  const start = useRef<{ y: number; mm: number } | null>(null);
+  const start = useRef<{ y: number; mm: number; gesture: string } | null>(null);
   const y = scale.y(band.fromMm);
   return (
     <button
@@ -410,11 +410,11 @@ function EdgeHandle({
       onPointerDown={(event) => {
         event.stopPropagation();
         event.currentTarget.setPointerCapture(event.pointerId);
-        start.current = { y: event.clientY, mm: band.fromMm };
+        start.current = { y: event.clientY, mm: band.fromMm, gesture: `drag ${event.timeStamp}` };
       }}
       onPointerMove={(event) => {
         if (!start.current) return;
-        onMove(start.current.mm - (event.clientY - start.current.y) / scale.pxPerMm);
+        onMove(start.current.mm - (event.clientY - start.current.y) / scale.pxPerMm, start.current.gesture);
       }}
       onPointerUp={() => (start.current = null)}
       onPointerCancel={() => (start.current = null)}
@@ -422,7 +422,7 @@ function EdgeHandle({
         if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
         event.preventDefault();
         event.stopPropagation();
-        onMove(band.fromMm + (event.key === "ArrowUp" ? 1 : -1));
+        onMove(band.fromMm + (event.key === "ArrowUp" ? 1 : -1), `key ${event.timeStamp}`);
       }}
     >
       <svg width={22} height={14} aria-hidden>

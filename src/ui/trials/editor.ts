@@ -24,8 +24,10 @@ export interface EditorState {
   past: Trial[];
   future: Trial[];
   lastEditAt: number;
-  edit(change: TrialEdit): void;
-  editPlan(change: (plan: HeightPlan) => HeightPlan): void;
+  lastGesture: string | null;
+  /** Edits of one gesture (a drag from press to release) are one step of undo, however long it takes. */
+  edit(change: TrialEdit, gesture?: string): void;
+  editPlan(change: (plan: HeightPlan) => HeightPlan, gesture?: string): void;
   undo(): void;
   redo(): void;
   /** The server has stored the trial: its date is taken over. */
@@ -40,18 +42,21 @@ export function createEditor(trial: Trial): EditorStore {
     past: [],
     future: [],
     lastEditAt: 0,
-    edit(change) {
-      const { trial: before, past, lastEditAt } = get();
+    lastGesture: null,
+    edit(change, gesture) {
+      const { trial: before, past, lastEditAt, lastGesture } = get();
       const now = Date.now();
-      const joins = now - lastEditAt < ONE_STEP_MS && past.length > 0;
+      const same = gesture === undefined ? lastGesture === null && now - lastEditAt < ONE_STEP_MS : gesture === lastGesture;
+      const joins = same && past.length > 0;
       set({
         trial: { ...before, ...change },
         past: joins ? past : [...past.slice(-MOST_STEPS), before],
         future: [],
         lastEditAt: now,
+        lastGesture: gesture ?? null,
       });
     },
-    editPlan: (change) => get().edit({ plan: change(get().trial.plan) }),
+    editPlan: (change, gesture) => get().edit({ plan: change(get().trial.plan) }, gesture),
     undo() {
       const { trial: now, past, future } = get();
       const before = past[past.length - 1];
@@ -61,6 +66,7 @@ export function createEditor(trial: Trial): EditorStore {
           past: past.slice(0, -1),
           future: [now, ...future],
           lastEditAt: 0,
+          lastGesture: null,
         });
     },
     redo() {
@@ -71,6 +77,7 @@ export function createEditor(trial: Trial): EditorStore {
           past: [...past, now],
           future: future.slice(1),
           lastEditAt: 0,
+          lastGesture: null,
         });
     },
     saved: (updatedAt) => set(({ trial: now }) => ({ trial: { ...now, updatedAt } })),

@@ -251,7 +251,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               topMm={topMm}
               cursorLayer={cursor}
               onCursor={setCursor}
-              onMoveEdge={step === "plan" ? (index, mm) => editPlan((plan) => moveEdge(plan, index, mm)) : undefined}
+              onMoveEdge={step === "plan" ? (index, mm, gesture) => editPlan((plan) => moveEdge(plan, index, mm), gesture) : undefined}
               onFill={() => setFilling(true)}
               roomPx={roomPx - (step === "check" ? 184 : 0)}
             />

@@ -132,7 +132,7 @@ test("the bands as a table: add, remove, fill, paste", async ({ page, request })
 test("the cursor layer moves by keys and is named in millimetres and layer", async ({ page, request }) => {
   const id = await makeTrial(request, { kind: "temperature", printerId: 1, spoolId: 1 });
   await openTrial(page, id);
-  const log = page.getByRole("slider", { name: "Height log of the trial" });
+  const log = page.getByRole("slider", { name: "Height log of the trial: cursor layer" });
   await log.focus();
   await page.keyboard.press("Home");
   await page.keyboard.press("ArrowUp");

@@ -1,6 +1,6 @@
 /** Growable typed columns: a table of millions of rows grows without ever being copied whole. */
 
-type Numeric = Float32Array | Float64Array | Uint8Array | Int32Array | Uint32Array;
+type Numeric = Float64Array | Uint8Array | Uint32Array;
 
 const CHUNK_BITS = 15;
 const CHUNK_SIZE = 1 << CHUNK_BITS;
@@ -43,8 +43,6 @@ export class Column<A extends Numeric> {
   }
 }
 
-export const float32Column = () => new Column((length) => new Float32Array(length));
 export const float64Column = () => new Column((length) => new Float64Array(length));
 export const byteColumn = () => new Column((length) => new Uint8Array(length));
-export const int32Column = () => new Column((length) => new Int32Array(length));
 export const uint32Column = () => new Column((length) => new Uint32Array(length));

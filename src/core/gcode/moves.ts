@@ -2,7 +2,7 @@
  * The move table: what is built and what is read both become this, and viewer, duration, heat, checks and proof read
  * nothing else. Columns instead of objects: a program of three million moves is nine typed arrays.
  */
-import { byteColumn, float32Column, float64Column, uint32Column } from "./columns";
+import { byteColumn, float64Column, uint32Column } from "./columns";
 
 /** What a move is for. A program that is read back tells only the first five apart. */
 export const MoveKind = {
@@ -93,45 +93,85 @@ export interface EventTable {
   endByte: Float64Array;
 }
 
-/** Grows a move table row by row; used by the reader and by the builder. */
+const FEWEST_ROWS = 1 << 15;
+/** Tables up to this many rows are cut to size at the end; copying a larger one would hold it twice. */
+const MOST_COPIED_ROWS = 1 << 20;
+
+/**
+ * Grows a move table row by row; used by the reader and by the builder. This is the innermost loop of reading, so every
+ * column is a plain array of its own. Room that was asked for but never filled costs no memory: the pages are not touched.
+ */
 export class MoveTableBuilder {
-  private readonly xs = float32Column();
-  private readonly ys = float32Column();
-  private readonly zs = float32Column();
-  private readonly filament = float32Column();
-  private readonly feeds = float32Column();
-  private readonly kinds = byteColumn();
-  private readonly lines = uint32Column();
+  private rows = 0;
+  private room: number;
+  private x: Float32Array;
+  private y: Float32Array;
+  private z: Float32Array;
+  private filamentMm: Float32Array;
+  private feedMmS: Float32Array;
+  private kind: Uint8Array;
+  private line: Uint32Array;
+
+  /** @param expectedRows how many moves are likely to come; more may, at the price of a copy */
+  constructor(expectedRows = 0) {
+    this.room = Math.max(FEWEST_ROWS, Math.ceil(expectedRows));
+    this.x = new Float32Array(this.room);
+    this.y = new Float32Array(this.room);
+    this.z = new Float32Array(this.room);
+    this.filamentMm = new Float32Array(this.room);
+    this.feedMmS = new Float32Array(this.room);
+    this.kind = new Uint8Array(this.room);
+    this.line = new Uint32Array(this.room);
+  }
 
   get count(): number {
-    return this.kinds.length;
+    return this.rows;
   }
 
   /** Adds one move; all figures as in `MoveTable`. */
   add(x: number, y: number, z: number, filamentMm: number, feedMmS: number, kind: number, line: number): void {
-    this.xs.push(x);
-    this.ys.push(y);
-    this.zs.push(z);
-    this.filament.push(filamentMm);
-    this.feeds.push(feedMmS);
-    this.kinds.push(kind);
-    this.lines.push(line);
+    if (this.rows === this.room) this.grow();
+    const at = this.rows++;
+    this.x[at] = x;
+    this.y[at] = y;
+    this.z[at] = z;
+    this.filamentMm[at] = filamentMm;
+    this.feedMmS[at] = feedMmS;
+    this.kind[at] = kind;
+    this.line[at] = line;
   }
 
-  /** The finished table; `layer` is -1 everywhere until the layers are known. The builder is empty afterwards. */
+  /** The finished table; `layer` is -1 everywhere until the layers are known. Nothing may be added afterwards. */
   take(): MoveTable {
-    const count = this.count;
+    const { rows } = this;
+    const cut = <A extends Float32Array | Uint8Array | Uint32Array>(column: A): A =>
+      (rows <= MOST_COPIED_ROWS ? column.slice(0, rows) : column.subarray(0, rows)) as A;
     return {
-      count,
-      x: this.xs.take(),
-      y: this.ys.take(),
-      z: this.zs.take(),
-      filamentMm: this.filament.take(),
-      feedMmS: this.feeds.take(),
-      kind: this.kinds.take(),
-      layer: new Int32Array(count).fill(-1),
-      line: this.lines.take(),
+      count: rows,
+      x: cut(this.x),
+      y: cut(this.y),
+      z: cut(this.z),
+      filamentMm: cut(this.filamentMm),
+      feedMmS: cut(this.feedMmS),
+      kind: cut(this.kind),
+      layer: new Int32Array(rows).fill(-1),
+      line: cut(this.line),
     };
+  }
+
+  private grow(): void {
+    this.room *= 2;
+    const larger = <A extends Float32Array | Uint8Array | Uint32Array>(column: A, copy: A): A => {
+      copy.set(column);
+      return copy;
+    };
+    this.x = larger(this.x, new Float32Array(this.room));
+    this.y = larger(this.y, new Float32Array(this.room));
+    this.z = larger(this.z, new Float32Array(this.room));
+    this.filamentMm = larger(this.filamentMm, new Float32Array(this.room));
+    this.feedMmS = larger(this.feedMmS, new Float32Array(this.room));
+    this.kind = larger(this.kind, new Uint8Array(this.room));
+    this.line = larger(this.line, new Uint32Array(this.room));
   }
 }
 

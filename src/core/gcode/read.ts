@@ -53,15 +53,20 @@ const knownElsewhere = new Set(
   ].map((code) => M * 1e6 + code),
 );
 
+const MOST_TOOLS = 64;
+
+/** Hardly any program has moves in shorter lines than this on average. */
+const SHORT_LINE_BYTES = 16;
+
 export class ProgramReader {
   private readonly scanner = new LineScanner((line) => this.take(line));
-  private readonly moves = new MoveTableBuilder();
+  private readonly moves: MoveTableBuilder;
   private readonly events = new EventTableBuilder();
   private readonly tracker = new LayerTracker();
   private readonly markerFinder = new MarkerFinder();
   private readonly cucharaLines: CucharaLine[] = [];
   private readonly unknown = new Map<string, number>();
-  private readonly filamentPerTool: number[] = [];
+  private readonly filamentPerTool = new Float64Array(MOST_TOOLS);
   private binaryBytes = 0;
   private damagedLines = 0;
 
@@ -86,6 +91,11 @@ export class ProgramReader {
   private firmwareRetractMmS = 0;
   /** Filament drawn back and not yet restored, so that restoring is told from printing. */
   private drawnBackMm = 0;
+
+  /** @param expectedBytes size of the program, if it is known: saves memory while a large one is read */
+  constructor(expectedBytes = 0) {
+    this.moves = new MoveTableBuilder(expectedBytes / SHORT_LINE_BYTES);
+  }
 
   /** Takes the next bytes of the program. */
   push(chunk: Uint8Array): void {
@@ -113,7 +123,7 @@ export class ProgramReader {
       layers,
       markers,
       cucharaLines: this.cucharaLines,
-      filamentPerToolMm: Array.from(this.filamentPerTool, (mm) => mm ?? 0),
+      filamentPerToolMm: usedTools(this.filamentPerTool),
       unknown: [...this.unknown].map(([command, count]) => ({ command, count })),
       binaryBytes: this.binaryBytes,
       overlongLines: this.scanner.overlongLines,
@@ -270,7 +280,7 @@ export class ProgramReader {
 
   /** Filament that goes into the print. */
   private feedFilament(fed: number): void {
-    this.filamentPerTool[this.tool] = (this.filamentPerTool[this.tool] ?? 0) + fed;
+    this.filamentPerTool[this.tool] += fed;
   }
 
   /** Filament drawn back or restored; what goes beyond restoring counts as fed. */
@@ -453,7 +463,7 @@ export class ProgramReader {
   }
 
   private selectTool(line: Line, code: number): void {
-    if (!(code >= 0 && code < 64)) return;
+    if (!Number.isInteger(code) || code < 0 || code >= MOST_TOOLS) return;
     this.tool = code;
     this.event(EventKind.tool, code, code, line);
   }
@@ -485,9 +495,15 @@ export class ProgramReader {
   }
 }
 
+/** The figures up to the last tool that fed anything. */
+function usedTools(filamentMm: Float64Array): number[] {
+  return Array.from(filamentMm.subarray(0, filamentMm.findLastIndex((mm) => mm !== 0) + 1));
+}
+
 /** Reads a program that lies in memory whole. */
 export function readProgram(bytes: Uint8Array | string): ProgramTables {
-  const reader = new ProgramReader();
-  reader.push(typeof bytes === "string" ? new TextEncoder().encode(bytes) : bytes);
+  const whole = typeof bytes === "string" ? new TextEncoder().encode(bytes) : bytes;
+  const reader = new ProgramReader(whole.length);
+  reader.push(whole);
   return reader.finish();
 }

@@ -86,7 +86,10 @@ const takesText = new Set([16, 23, 28, 30, 32, 33, 36, 117, 118, 928]);
 /** 10^0 … 10^9, so that a decimal is one exact division. */
 const powersOfTen = Float64Array.from({ length: 10 }, (_, i) => 10 ** i);
 
-/** Splits `bytes[from, to)` into the words of `line`. Never throws, whatever the bytes are. */
+/**
+ * Splits `bytes[from, to)` into the words of `line`. Never throws, whatever the bytes are. `bytes[to]`, if there is one, must
+ * not be a digit: it is the line's end.
+ */
 export function splitWords(line: Line, bytes: Uint8Array, from: number, to: number): void {
   line.bytes = bytes;
   line.from = from;
@@ -110,29 +113,32 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
     if (byte >= 65 && byte <= 90) {
       const letterAt = at++;
       while (at < to && bytes[at] === 32) at++;
-      let sign = 1;
-      let digit = at < to ? bytes[at] : 0;
       let next = at;
+      let digit = bytes[next];
+      let sign = 1;
       if (digit === 45 || digit === 43) {
         if (digit === 45) sign = -1;
-        digit = ++next < to ? bytes[next] : 0;
+        digit = bytes[++next];
       }
-      // Up to nine digits fit a whole 32-bit number, which nearly all words need; longer ones go the exact slow way.
-      let mantissa = 0;
-      let decimals = -1;
-      let digits = 0;
+      // The byte behind a line is its end, which is no digit: the loops need not look where the line stops. Up to nine
+      // digits fit a whole 32-bit number, which nearly all words need; longer ones go the exact slow way.
       const numberAt = next;
-      while (next < to) {
-        digit = bytes[next];
-        if (digit >= 48 && digit <= 57) {
-          if (digits < 9) {
-            mantissa = (mantissa * 10 + digit - 48) | 0;
-            if (decimals >= 0) decimals++;
-          }
-          digits++;
-        } else if (digit === 46 && decimals < 0) decimals = 0;
-        else break;
-        next++;
+      let mantissa = 0;
+      let decimals = 0;
+      while (digit >= 48 && digit <= 57) {
+        mantissa = (mantissa * 10 + digit - 48) | 0;
+        digit = bytes[++next];
+      }
+      let digits = next - numberAt;
+      if (digit === 46) {
+        const point = next;
+        digit = bytes[++next];
+        while (digit >= 48 && digit <= 57) {
+          mantissa = (mantissa * 10 + digit - 48) | 0;
+          digit = bytes[++next];
+        }
+        decimals = next - point - 1;
+        digits += decimals;
       }
       let value = NaN;
       if (digits > 0) {
@@ -243,11 +249,11 @@ export class LineScanner {
         this.byteCount += chunk.length;
         return;
       }
-      const whole = new Uint8Array(this.carry.length + end);
+      const whole = new Uint8Array(this.carry.length + end + 1);
       whole.set(this.carry);
-      whole.set(chunk.subarray(0, end), this.carry.length);
+      whole.set(chunk.subarray(0, end + 1), this.carry.length);
       this.carry = new Uint8Array(0);
-      this.emit(whole, 0, whole.length, this.byteCount + end + 1);
+      this.emit(whole, 0, whole.length - 1, this.byteCount + end + 1);
       from = end + 1;
     }
     for (;;) {
@@ -263,9 +269,10 @@ export class LineScanner {
   /** Hands out the last line if the program does not end with a line end. */
   end(): void {
     if (this.carry.length > 0 || this.overlong) {
-      const last = this.carry;
+      const last = new Uint8Array(this.carry.length + 1);
+      last.set(this.carry);
       this.carry = new Uint8Array(0);
-      this.emit(last, 0, last.length, this.byteCount);
+      this.emit(last, 0, last.length - 1, this.byteCount);
     }
   }
 

@@ -16,6 +16,8 @@ export interface LaidPrint {
   moves: MoveTable;
   /** First move of each layer, and the end of the last: `layers + 1` figures. */
   layerStarts: number[];
+  /** Seconds of every move, as laid. */
+  seconds: Float32Array;
 }
 
 const MOST_KEPT = 20_000;
@@ -207,8 +209,7 @@ export function layPrint(
   layerStarts.push(state.table.count);
   const moves = state.table.take();
   for (let i = 0; i + 1 < layerStarts.length; i++) moves.layer.fill(i, layerStarts[i], layerStarts[i + 1]);
-  slowSmallLayers(moves, layerStarts, process, limits);
-  return { moves, layerStarts };
+  return { moves, layerStarts, seconds: slowSmallLayers(moves, layerStarts, process, limits) };
 }
 
 function speedsFor(process: Process, first: boolean): Record<number, number> {
@@ -284,10 +285,18 @@ function layNearestFirst(strokes: Stroke[], lay: (stroke: Stroke, reversed: bool
 const MOST_ROUNDS = 6;
 const CLOSE_ENOUGH = 0.98;
 
-/** A layer that would be done before it can cool is laid slower; travels and bridges keep their speed. */
-function slowSmallLayers(moves: MoveTable, layerStarts: number[], process: Process, limits: MotionLimits): void {
+/**
+ * A layer that would be done before it can cool is laid slower; travels and bridges keep their speed. Returns the seconds of
+ * every move as it is then.
+ */
+function slowSmallLayers(
+  moves: MoveTable,
+  layerStarts: number[],
+  process: Process,
+  limits: MotionLimits,
+): Float32Array {
+  let seconds = moveSeconds(moves, null, limits);
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const seconds = moveSeconds(moves, null, limits);
     let slowed = false;
     for (let layer = 0; layer + 1 < layerStarts.length; layer++) {
       let total = 0;
@@ -303,8 +312,10 @@ function slowSmallLayers(moves: MoveTable, layerStarts: number[], process: Proce
         if (canSlow(moves.kind[i])) moves.feedMmS[i] = Math.max(process.slowestMmS, moves.feedMmS[i] * share);
       }
     }
-    if (!slowed) return;
+    if (!slowed) break;
+    seconds = moveSeconds(moves, null, limits);
   }
+  return seconds;
 }
 
 function canSlow(kind: number): boolean {

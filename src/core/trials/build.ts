@@ -6,7 +6,6 @@ import { planHeightMm, resolveBands, ResolvedBand } from "../heightplan/plan";
 import { weaveBands } from "../heightplan/weave";
 import { Point } from "../geometry/polygons";
 import { filamentAreaMm2, filamentMassG } from "../material/bead";
-import { moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { layPrint } from "../printing/lay";
 import { laidAreaMm2, Process, processFor } from "../printing/process";
@@ -62,7 +61,7 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
   const centre = bedCentre(printer);
   const slices = slice(shape, tops);
   const prime = primeLine(process, printer, centre, shape);
-  const { moves, layerStarts } = layPrint(slices, process, centre, prime.to, limits);
+  const { moves, layerStarts, seconds: moveTimes } = layPrint(slices, process, centre, prime.to, limits);
   const refusals: BuiltTrial["refusals"] = [];
 
   const tool = 0;
@@ -110,7 +109,7 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
   if (!end.ok) refusals.push(end);
 
   let seconds = 0;
-  for (const second of moveSeconds(moves, null, limits)) seconds += second;
+  for (const second of moveTimes) seconds += second;
   let filamentMm = 0;
   for (let i = 0; i < moves.count; i++) if (laysMaterial(moves.kind[i])) filamentMm += moves.filamentMm[i];
 

@@ -2,6 +2,7 @@
 import pino from "pino";
 import { z } from "zod";
 import { Finding } from "@/core/checks/finding";
+import { refuseForeign } from "../guard";
 import { Cancelled } from "../work/pool";
 
 export const log = pino({ name: "cuchara", level: process.env.CUCHARA_LOG ?? "warn" });
@@ -31,10 +32,16 @@ interface Context {
   params: Promise<Record<string, string>>;
 }
 
-/** Wraps a handler: known errors become `{error: {message, field?, findings?}}`, unknown ones a logged 500. */
+/** Wraps a handler: requests from elsewhere are refused, known errors become `{error: {message, field?, findings?}}`, unknown ones a logged 500. */
 export function handle(act: (request: Request, params: Record<string, string>) => Promise<Response> | Response) {
   return async (request: Request, context: Context): Promise<Response> => {
     try {
+      const { headers } = request;
+      const refusal = refuseForeign(
+        { host: headers.get("host"), origin: headers.get("origin"), site: headers.get("sec-fetch-site") },
+        process.env.HOST,
+      );
+      if (refusal) throw new HttpError(403, refusal);
       return await act(request, (await context.params) ?? {});
     } catch (error) {
       if (error instanceof HttpError) {

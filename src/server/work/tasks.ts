@@ -137,7 +137,7 @@ export type Tasks = typeof tasks;
 export type TaskName = keyof Tasks;
 
 function readChunks(chunks: Iterable<Uint8Array>, sizeBytes: number, { progress }: TaskTools): ProgramTables {
-  const reader = new ProgramReader();
+  const reader = new ProgramReader(sizeBytes);
   for (const chunk of chunks) {
     reader.push(chunk);
     progress(Math.min(0.95, reader.byteCount / Math.max(1, sizeBytes)));

@@ -1,6 +1,6 @@
 "use client";
 /** The first screen: for the printer and the spool on the bench, what can be found out, in the order of work. */
-import { Button, Skeleton } from "antd";
+import { Button } from "antd";
 import dayjs from "dayjs";
 import relativeTime from "dayjs/plugin/relativeTime";
 import Link from "next/link";
@@ -9,6 +9,7 @@ import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
+import { Loading } from "../common/loading";
 import { SavedPrinter, SavedSpool } from "../common/api";
 import { useBenchPair, useTrials } from "../common/queries";
 import { rampColour } from "../theme/tokens";
@@ -19,7 +20,7 @@ dayjs.extend(relativeTime);
 export function BenchPage() {
   const { printer, spool } = useBenchPair();
   const trials = useTrials().data;
-  if (printer === undefined || spool === undefined || !trials) return <Skeleton active />;
+  if (printer === undefined || spool === undefined || !trials) return <Loading />;
   if (printer === null || spool === null) {
     const what = printer === null ? "printer" : "spool";
     return (
@@ -147,7 +148,7 @@ function TuneRow(props: {
   return (
     <li className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) 320px auto", padding: "18px 18px" }}>
       <div>
-        <h3>{kind.label}</h3>
+        <h2 style={{ fontSize: 17 }}>{kind.label}</h2>
         <p className="dim" style={{ marginTop: 4, maxWidth: "58ch", lineHeight: 1.45 }}>
           {kind.explains}
         </p>

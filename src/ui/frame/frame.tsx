@@ -17,7 +17,7 @@ export function Frame({ children }: { children: ReactNode }) {
   useGlobalKeys({ onKeys: () => setOpen("keys"), onFind: () => setOpen("find") });
   return (
     <div className="frame">
-      <div className="rail">
+      <header className="rail">
         <div className="brand">Cuchara</div>
         <nav aria-label="Areas">
           {areas.map(({ path, label }) => (
@@ -33,7 +33,7 @@ export function Frame({ children }: { children: ReactNode }) {
             {scheme === "dark" ? "Light" : "Dark"}
           </button>
         </div>
-      </div>
+      </header>
       <div>
         <Strip />
         <main className="page">{children}</main>

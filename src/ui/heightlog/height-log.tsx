@@ -39,6 +39,7 @@ export function HeightLog(props: Props) {
   const palette = palettes[scheme];
   const [zoom, setZoom] = useState(1);
   const body = useRef<HTMLDivElement>(null);
+  const slider = useRef<HTMLDivElement>(null);
 
   const specimen = columns.find((column) => column.kind === "front");
   const widestMm = specimen ? specimen.widthMm : 0;
@@ -91,6 +92,9 @@ export function HeightLog(props: Props) {
     let layer = 0;
     while (layer < tops.length - 1 && tops[layer] < mm) layer++;
     onCursor(layer);
+    // A click on the log hands the keys to its cursor.
+    event.preventDefault();
+    slider.current?.focus({ preventScroll: true });
   };
 
   const chartLeft = lefts[columns.findIndex(({ kind }) => kind !== "millimetres")] ?? 0;
@@ -113,14 +117,8 @@ export function HeightLog(props: Props) {
         <div
           ref={body}
           className="log-body"
-          role="slider"
+          role="group"
           aria-label={label}
-          aria-orientation="vertical"
-          aria-valuemin={1}
-          aria-valuemax={Math.max(1, tops.length)}
-          aria-valuenow={cursor + 1}
-          aria-valuetext={`layer ${cursor + 1} of ${tops.length}, top at ${plainNumber(cursorMm)} mm`}
-          tabIndex={0}
           onKeyDown={press}
           onWheel={(event) => {
             if (event.ctrlKey) zoomTo(zoom * (event.deltaY < 0 ? 1.2 : 1 / 1.2));
@@ -188,6 +186,22 @@ export function HeightLog(props: Props) {
                 ink={palette.onMustard}
               />
             </svg>
+            <div
+              ref={slider}
+              className="log-cursor"
+              role="slider"
+              aria-label={`${label}: cursor layer`}
+              aria-orientation="vertical"
+              aria-valuemin={1}
+              aria-valuemax={Math.max(1, tops.length)}
+              aria-valuenow={cursor + 1}
+              aria-valuetext={`layer ${cursor + 1} of ${tops.length}, top at ${plainNumber(cursorMm)} mm`}
+              tabIndex={0}
+              style={{
+                left: lefts[columns.findIndex(({ kind }) => kind === "millimetres")] ?? 0,
+                top: scale.y(cursorMm),
+              }}
+            />
             {onMoveEdge &&
               bands.map((band, i) => (
                 <EdgeHandle

@@ -1,9 +1,10 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Skeleton } from "antd";
+import { Button } from "antd";
 import { Material } from "@/core/material/materials";
 import { Printer, printerSchema } from "@/core/shelf/printer";
 import { Spool, spoolSchema } from "@/core/shelf/spool";
+import { Loading } from "../common/loading";
 import { api } from "../common/api";
 import { usePrinters, useSpools } from "../common/queries";
 import { figuresOf, newPrinter, newSpool } from "./drafts";
@@ -14,7 +15,7 @@ import { RecordForm } from "./record-form";
 export function PrinterPage({ id }: { id: number | null }) {
   const printers = usePrinters().data;
   const client = useQueryClient();
-  if (id !== null && !printers) return <Skeleton active />;
+  if (id !== null && !printers) return <Loading />;
   const printer = printers?.find((one) => one.id === id);
   if (id !== null && !printer) return <Missing what="printer" />;
   return (
@@ -39,7 +40,7 @@ export function PrinterPage({ id }: { id: number | null }) {
 export function SpoolPage({ id }: { id: number | null }) {
   const spools = useSpools().data;
   const client = useQueryClient();
-  if (id !== null && !spools) return <Skeleton active />;
+  if (id !== null && !spools) return <Loading />;
   const spool = spools?.find((one) => one.id === id);
   if (id !== null && !spool) return <Missing what="spool" />;
   return (

@@ -1,12 +1,13 @@
 "use client";
 /** Printers and spools: list, add, copy, edit, remove with undo. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Skeleton } from "antd";
+import { Button } from "antd";
 import Link from "next/link";
 import { ReactNode } from "react";
 import { dialects } from "@/core/firmware/dialects";
 import { spoolTitle } from "@/core/shelf/spool";
 import { plainNumber } from "@/core/units";
+import { Loading } from "../common/loading";
 import { api, SavedPrinter, SavedSpool } from "../common/api";
 import { usePrinters, useRemoveWithUndo, useSpools, useTell } from "../common/queries";
 
@@ -109,7 +110,7 @@ function Section<T extends { id: number; name: string }>({
         <h2>{title}</h2>
         <Button href={`/shelf${path}/new`}>Add a {what}</Button>
       </div>
-      {!list && !error && <Skeleton active />}
+      {!list && !error && <Loading />}
       {error !== null && error !== undefined && (
         <div className="empty" role="alert">
           The {what}s could not be loaded. Is Cuchara still running?

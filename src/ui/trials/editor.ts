@@ -46,7 +46,8 @@ export function createEditor(trial: Trial): EditorStore {
     edit(change, gesture) {
       const { trial: before, past, lastEditAt, lastGesture } = get();
       const now = Date.now();
-      const same = gesture === undefined ? lastGesture === null && now - lastEditAt < ONE_STEP_MS : gesture === lastGesture;
+      const same =
+        gesture === undefined ? lastGesture === null && now - lastEditAt < ONE_STEP_MS : gesture === lastGesture;
       const joins = same && past.length > 0;
       set({
         trial: { ...before, ...change },

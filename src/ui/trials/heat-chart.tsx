@@ -27,7 +27,7 @@ export function HeatChart({ view }: { view: TrialView }) {
   }, [view]);
   return (
     <section className="card" style={{ marginTop: 10 }} aria-label="Nozzle over time">
-      <h3>Nozzle over time, °C</h3>
+      <h2>Nozzle over time, °C</h2>
       <div style={{ height: 118 }}>
         <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 700, height: 118 }}>
           <LineChart data={points} margin={{ top: 4, right: 12, bottom: 0, left: -18 }}>

@@ -1,6 +1,6 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Skeleton } from "antd";
+import { Button } from "antd";
 import dayjs from "dayjs";
 import Link from "next/link";
 import { useState } from "react";
@@ -10,6 +10,7 @@ import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
+import { Loading } from "../common/loading";
 import { api } from "../common/api";
 import { usePrinters, useRemoveWithUndo, useSpools, useTell, useTrials } from "../common/queries";
 import { valueColours } from "./log-bands";
@@ -42,7 +43,7 @@ export function TrialList() {
           New trial
         </Button>
       </div>
-      {trials.isLoading && <Skeleton active />}
+      {trials.isLoading && <Loading />}
       {trials.error && (
         <div className="empty" role="alert">
           The trials could not be loaded. <Button onClick={() => void trials.refetch()}>Try again</Button>

@@ -1,7 +1,7 @@
 "use client";
 /** One trial: its plan on the height log, what will come of it, and the file. */
 import { useQuery } from "@tanstack/react-query";
-import { Button, Skeleton } from "antd";
+import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/checks/finding";
@@ -11,6 +11,7 @@ import { settingFor } from "@/core/settings";
 import { trialKindFor } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
+import { Loading } from "../common/loading";
 import { api, ApiError, SavedPrinter, SavedSpool } from "../common/api";
 import { Findings } from "../common/findings";
 import { usePrinters, useSpools, useTell } from "../common/queries";
@@ -47,7 +48,7 @@ export function TrialPage({ id }: { id: number }) {
       </div>
     );
   }
-  if (!trial.data || !printers.data || !spools.data) return <Skeleton active paragraph={{ rows: 12 }} />;
+  if (!trial.data || !printers.data || !spools.data) return <Loading rows={12} />;
   return <LoadedTrial key={id} loaded={trial.data} printers={printers.data} spools={spools.data} />;
 }
 
@@ -251,7 +252,11 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               topMm={topMm}
               cursorLayer={cursor}
               onCursor={setCursor}
-              onMoveEdge={step === "plan" ? (index, mm, gesture) => editPlan((plan) => moveEdge(plan, index, mm), gesture) : undefined}
+              onMoveEdge={
+                step === "plan"
+                  ? (index, mm, gesture) => editPlan((plan) => moveEdge(plan, index, mm), gesture)
+                  : undefined
+              }
               onFill={() => setFilling(true)}
               roomPx={roomPx - (step === "check" ? 184 : 0)}
             />
@@ -305,7 +310,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
             {view && !missing ? (
               <Findings findings={view.findings} passed={view.passed} onMend={mend} />
             ) : (
-              !missing && !failure && <Skeleton active title={false} />
+              !missing && !failure && <Loading />
             )}
           </section>
           <Button

@@ -1,7 +1,7 @@
 "use client";
 /** One opened file: its layers on the height log, a plan laid over it, what changes, and the finished file. */
 import { useQuery } from "@tanstack/react-query";
-import { Button, Skeleton } from "antd";
+import { Button } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Finding, Mend } from "@/core/checks/finding";
@@ -10,6 +10,7 @@ import { Change, followChanges } from "@/core/heightplan/planned";
 import type { ProgramReport } from "@/core/report/report";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
+import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
 import { Findings } from "../common/findings";
 import { useTell, useTrials } from "../common/queries";
@@ -54,7 +55,7 @@ export function FilePage({ id }: { id: number }) {
       </div>
     );
   }
-  if (!file.data || !report.data || !edits.data) return <Skeleton active paragraph={{ rows: 12 }} />;
+  if (!file.data || !report.data || !edits.data) return <Loading rows={12} />;
   return <LoadedFile key={id} file={file.data} report={report.data} loaded={edits.data} />;
 }
 

@@ -1,12 +1,13 @@
 "use client";
 /** Opened files, and the place to drop another. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Progress, Skeleton } from "antd";
+import { Button, Progress } from "antd";
 import dayjs from "dayjs";
 import Link from "next/link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { DragEvent, useRef, useState } from "react";
 import { plainNumber, sayDuration } from "@/core/units";
+import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
 import { Upload, upload } from "./upload";
@@ -37,7 +38,7 @@ export function WorkshopPage() {
           : "Open a file that was sliced elsewhere and put a plan on it. The original is never touched."}
       </p>
       <DropPlace suffix={suffix} />
-      {files.isLoading && <Skeleton active />}
+      {files.isLoading && <Loading />}
       {files.error && (
         <div className="empty" role="alert">
           The files could not be loaded. <Button onClick={() => void files.refetch()}>Try again</Button>

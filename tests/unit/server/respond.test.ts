@@ -3,7 +3,7 @@ import { attachment, fileName, handle, HttpError, json, pathId, readBody } from 
 
 const context = { params: Promise.resolve({ id: "7" }) };
 const post = (body: BodyInit, headers: Record<string, string> = { "Content-Type": "application/json" }) =>
-  new Request("http://127.0.0.1/api/x", { method: "POST", body, headers });
+  new Request("http://127.0.0.1/api/x", { method: "POST", body, headers: { Host: "127.0.0.1", ...headers } });
 const schema = z.object({ heightMm: z.number({ error: "Height must be a number" }) });
 const echo = handle(async (request) => json(await readBody(request, schema)));
 const answer = async (response: Response) => ({
@@ -52,6 +52,15 @@ test("errors with a status keep it; bugs become a plain 500", async () => {
   const { status, body } = await answer(await bug(post("{}"), context));
   expect(status).toBe(500);
   expect(JSON.stringify(body)).not.toContain("secret");
+});
+
+test("requests from elsewhere never reach a handler", async () => {
+  const asked = jest.fn(() => json({}));
+  const foreign = new Request("http://127.0.0.1/api/x", {
+    headers: { Host: "127.0.0.1", Origin: "http://evil.example" },
+  });
+  expect((await answer(await handle(asked)(foreign, context))).status).toBe(403);
+  expect(asked).not.toHaveBeenCalled();
 });
 
 test("ids of paths", () => {

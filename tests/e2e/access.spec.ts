@@ -1,0 +1,75 @@
+import { expect, test } from "@playwright/test";
+import { expectAccessible } from "./helpers";
+
+const pages = [
+  "/bench",
+  "/trials",
+  "/trials/2",
+  "/workshop",
+  "/workshop/2",
+  "/shelf",
+  "/shelf/printers/1",
+  "/shelf/spools/1",
+];
+
+for (const scheme of ["light", "dark"] as const) {
+  for (const path of pages) {
+    test(`${path} in ${scheme} has no violation that axe finds`, async ({ page, context, baseURL }) => {
+      await context.addCookies([{ name: "scheme", value: scheme, url: baseURL! }]);
+      await page.goto(path);
+      await page.waitForLoadState("networkidle");
+      await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+      if (path === "/trials/2")
+        await expect(page.getByRole("button", { name: "Get the file" })).toBeEnabled({ timeout: 30_000 });
+      await expectAccessible(page);
+    });
+  }
+}
+
+test("the other views of a trial have none either", async ({ page }) => {
+  await page.goto("/trials/2");
+  await expect(page.getByRole("button", { name: "Get the file" })).toBeEnabled({ timeout: 30_000 });
+  for (const view of ["Bands", "From above", "Program"]) {
+    await page.getByRole("tab", { name: view }).click();
+    await page.waitForTimeout(800);
+    await expectAccessible(page);
+  }
+});
+
+test("everything by keys: areas, the list of keys, finding anything", async ({ page }) => {
+  await page.goto("/bench");
+  await page.waitForLoadState("networkidle");
+  await page.keyboard.press("g");
+  await page.keyboard.press("s");
+  await expect(page.getByRole("heading", { name: "Shelf" })).toBeVisible();
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeHidden();
+  await page.keyboard.press("Control+k");
+  const input = page.getByLabel("Find a printer, a spool, a trial or a file");
+  await expect(input).toBeFocused();
+  await input.fill("kettle");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Old Kettle" })).toBeVisible();
+});
+
+test("the scheme is kept over a reload", async ({ page }) => {
+  await page.goto("/bench");
+  await page.getByRole("button", { name: "Dark" }).click();
+  await expect(page.locator("html")).toHaveAttribute("data-scheme", "dark");
+  await page.reload();
+  await expect(page.locator("html")).toHaveAttribute("data-scheme", "dark");
+  await page.getByRole("button", { name: "Light" }).click();
+  await expect(page.locator("html")).toHaveAttribute("data-scheme", "light");
+});
+
+test("a phone held next to the print: nothing runs out of the page", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const path of ["/bench", "/trials", "/trials/2", "/workshop"]) {
+    await page.goto(path);
+    await page.waitForLoadState("networkidle");
+    const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(wider).toBeLessThanOrEqual(1);
+  }
+});

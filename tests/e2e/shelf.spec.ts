@@ -1,0 +1,80 @@
+import { expect, test } from "@playwright/test";
+
+test("a spool is added with its material's figures, changed, copied, removed and put back", async ({ page }) => {
+  await page.goto("/shelf/spools/new");
+  await expect(page.getByRole("button", { name: "Add the spool" })).toBeDisabled();
+  await page.getByLabel("Name").fill("PETG Fern");
+  await page.getByLabel("Material").click();
+  await page.getByTitle("PETG", { exact: true }).click();
+  await expect(page.getByLabel("Density")).toHaveValue("1.27");
+  await page.getByLabel("Label says from").fill("300");
+  await expect(page.getByText(/swap the two temperatures/)).toBeVisible();
+  await expect(page.getByRole("button", { name: "Add the spool" })).toBeDisabled();
+  await page.getByLabel("Label says from").fill("twenty");
+  await expect(page.getByText("Label from must be a number")).toBeVisible();
+  await page.getByLabel("Label says from").fill("230");
+  await page.getByRole("button", { name: "Add the spool" }).click();
+  await expect(page.getByRole("link", { name: "PETG Fern" })).toBeVisible();
+
+  await page.getByRole("button", { name: "Copy PETG Fern" }).click();
+  await expect(page.getByRole("link", { name: "PETG Fern copy" })).toBeVisible();
+  await page.getByRole("button", { name: "Remove PETG Fern copy" }).click();
+  await expect(page.getByRole("link", { name: "PETG Fern copy" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("link", { name: "PETG Fern copy" })).toBeVisible();
+});
+
+test("a printer's start lines are checked, and what they lack stops the file", async ({ page, request }) => {
+  const printer = (await (await request.get("/api/printers/1")).json()) as Record<string, unknown>;
+  const added = (await (await request.post("/api/printers", { data: { ...printer, name: "Test Ladle" } })).json()) as {
+    id: number;
+  };
+  await page.goto(`/shelf/printers/${added.id}`);
+  await page.getByLabel("Start lines").fill("G28\nM109 S{{hot}}");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByRole("link", { name: "Test Ladle" })).toBeVisible();
+  const trial = (await (
+    await request.post("/api/trials", { data: { kind: "temperature", printerId: added.id, spoolId: 1 } })
+  ).json()) as { id: number };
+  const refused = await request.get(`/api/trials/${trial.id}/gcode`);
+  expect(refused.status()).toBe(422);
+  const { error } = (await refused.json()) as {
+    error: { message: string; findings: { check: string; message: string }[] };
+  };
+  expect(error.findings.map(({ check }) => check)).toContain("not-sayable");
+  expect(error.message).toMatch(/not handed out/);
+  await page.goto(`/trials/${trial.id}`);
+  await page.getByRole("button", { name: "Look at the printer", exact: true }).first().click();
+  await expect(page.getByLabel("Start lines")).toHaveValue("G28\nM109 S{{hot}}");
+});
+
+test("what lies on the bench is chosen on the strip and asked about on the bench", async ({ page }) => {
+  await page.goto("/bench");
+  const strip = page.getByRole("region", { name: "On the bench" });
+  await strip.getByRole("button", { name: /Larkfield PLA Saffron/ }).click();
+  await page.getByRole("menuitem", { name: "Moss Hill TPU Plum" }).click();
+  await expect(page.getByRole("heading", { name: "What does Plum want?" })).toBeVisible();
+  await page.reload();
+  await expect(strip.getByText("Moss Hill TPU Plum")).toBeVisible();
+  await strip.getByRole("button", { name: /TPU Plum/ }).click();
+  await page.getByRole("menuitem", { name: "Larkfield PLA Saffron" }).click();
+  await expect(page.getByRole("heading", { name: "What does Saffron want?" })).toBeVisible();
+});
+
+test("a new trial in one step, a copy of it, and removal with undo", async ({ page }) => {
+  await page.goto("/trials");
+  await page.getByRole("button", { name: "New trial" }).first().click();
+  await page.getByRole("dialog").getByLabel("Spool").click();
+  await page.getByTitle(/Larkfield PLA Slate/).click();
+  await page.getByRole("button", { name: "Make the trial" }).click();
+  await expect(page.getByLabel("Name of the trial")).toHaveValue("How hot does Slate want to be?");
+  await page.goto("/trials");
+  const row = page.getByRole("listitem").filter({ hasText: "How hot does Slate want to be?" }).first();
+  await row.getByRole("button", { name: "Copy" }).click();
+  const copy = page.getByRole("listitem").filter({ hasText: "(copy)" }).first();
+  await expect(copy).toBeVisible();
+  await copy.getByRole("button", { name: "Remove" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "(copy)" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(copy).toBeVisible();
+});

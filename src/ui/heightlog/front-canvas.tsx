@@ -48,13 +48,13 @@ export function FrontCanvas({ front, widthPx, scale, bands }: Props) {
       let low = fromZ;
       for (const band of bands) {
         if (band.toMm <= low || band.fromMm >= toZ) continue;
-        if (band.fromMm > low) paint(low, band.fromMm, palette.primary, false);
+        if (band.fromMm > low) paint(low, band.fromMm, palette.base, false);
         const from = Math.max(low, band.fromMm);
         const to = Math.min(toZ, band.toMm);
         paint(from, to, band.colour, raised === 1);
         low = to;
       }
-      if (low < toZ) paint(low, toZ, palette.primary, false);
+      if (low < toZ) paint(low, toZ, palette.base, false);
     }
   }, [front, widthPx, scale, bands, palette]);
   return (

@@ -470,7 +470,7 @@ function Outline({
     // To scale where the column is wide enough, else as wide as the column.
     const perMm = Math.min(scale.pxPerMm, (width - 32) / Math.max(1, high - low));
     const colourOf = (layer: number) =>
-      bands.find((band) => layer >= band.firstLayer && layer <= band.lastLayer)?.colour ?? "var(--primary)";
+      bands.find((band) => layer >= band.firstLayer && layer <= band.lastLayer)?.colour ?? "var(--base)";
     const drawn: { d: string; colour: string }[] = [];
     for (let i = 0; i < tops.length; i++) {
       const below = i === 0 ? 0 : tops[i - 1];

@@ -23,6 +23,8 @@ interface Palette {
   trace: string;
   traceSecond: string;
   tint: string;
+  /** The part of a piece below its bands. */
+  base: string;
 }
 
 /** Porcelain ground, aubergine ink and primary, mustard for the one thing that matters. */
@@ -47,6 +49,7 @@ export const palettes: Record<Scheme, Palette> = {
     trace: "#B1476A",
     traceSecond: "#5F6F32",
     tint: "#F1E9EE",
+    base: "#4A1F42",
   },
   dark: {
     ground: "#1A1118",
@@ -68,6 +71,7 @@ export const palettes: Record<Scheme, Palette> = {
     trace: "#E58BA8",
     traceSecond: "#B4C67E",
     tint: "#33232F",
+    base: "#76506C",
   },
 };
 

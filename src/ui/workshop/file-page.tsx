@@ -389,6 +389,11 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
           >
             Get the file
           </Button>
+          {view !== "plan" && (
+            <Button block onClick={() => setView("plan")}>
+              {changes.length === 0 ? "Lay a plan over it" : "Change the plan"}
+            </Button>
+          )}
         </div>
       </div>
     </>

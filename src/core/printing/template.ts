@@ -48,3 +48,22 @@ export function fillTemplate(text: string, values: TemplateValues, what: string)
   );
   return succeed(filled.split(/\r?\n/).filter((line) => line.trim() !== ""));
 }
+
+/** Start lines most printers can take: home, heat bed and nozzle, wait for both. */
+export const usualStartLines = `G28
+M140 S{{bedFirst}}
+M104 S{{nozzleFirst}}
+G90
+G0 Z10 F600
+M190 S{{bedFirst}}
+M109 S{{nozzleFirst}}
+G92 E0`;
+
+/** End lines most printers can take: everything off, the nozzle away from the piece. */
+export const usualEndLines = `M104 S0
+M140 S0
+M107
+G90
+G0 Z{{parkZ}} F600
+G0 X{{bedCentreX}} Y{{bedCentreY}} F6000
+M84`;

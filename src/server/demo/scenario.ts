@@ -3,31 +3,13 @@
  * must be ready by then.
  */
 import { z } from "zod";
+import { usualEndLines, usualStartLines } from "@/core/printing/template";
 import { printerSchema } from "@/core/shelf/printer";
 import { spoolSchema } from "@/core/shelf/spool";
 
-/** Heat, home, lift: usual start lines. */
-export const plainStart = `G28
-M140 S{{bedFirst}}
-M104 S{{nozzleFirst}}
-G90
-G0 Z10 F600
-M190 S{{bedFirst}}
-M109 S{{nozzleFirst}}
-G92 E0`;
-
-/** Everything off, bed forward: usual end lines. */
-export const plainEnd = `M104 S0
-M140 S0
-M107
-G90
-G0 Z{{parkZ}} F600
-G0 X{{bedCentreX}} Y{{bedCentreY}} F6000
-M84`;
-
 type PrinterInput = z.input<typeof printerSchema>;
 
-const common = { startLines: plainStart, endLines: plainEnd };
+const common = { startLines: usualStartLines, endLines: usualEndLines };
 
 export const demoPrinters: PrinterInput[] = [
   {
@@ -67,10 +49,10 @@ export const demoPrinters: PrinterInput[] = [
     tools: 2,
     fanPerTool: true,
     retractionMm: 2,
-    startLines: plainStart
+    startLines: usualStartLines
       .replace("G28", "G28\nT{{tool}}")
       .replace(/M(104|109) S\{\{nozzleFirst\}\}/g, "M$1 S{{nozzleFirst}} T{{tool}}"),
-    endLines: plainEnd.replace("M104 S0", "M104 S0 T0\nM104 S0 T1").replace("M107", "M107 P0\nM107 P1"),
+    endLines: usualEndLines.replace("M104 S0", "M104 S0 T0\nM104 S0 T1").replace("M107", "M107 P0\nM107 P1"),
   },
   {
     ...common,
@@ -86,7 +68,7 @@ export const demoPrinters: PrinterInput[] = [
     jerkMmS: 15,
     heaterRiseCPerS: 1.8,
     heaterLagS: 8,
-    endLines: plainEnd.replace("M107", "M127"),
+    endLines: usualEndLines.replace("M107", "M127"),
   },
   {
     ...common,

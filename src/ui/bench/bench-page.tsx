@@ -9,6 +9,7 @@ import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
+import { Facts } from "../common/facts";
 import { Loading } from "../common/loading";
 import { SavedPrinter, SavedSpool } from "../common/api";
 import { useBenchPair, useTrials } from "../common/queries";
@@ -54,7 +55,7 @@ export function BenchPage() {
       <div
         style={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(300px, 1fr))", gap: 14, marginTop: 14 }}
       >
-        <Facts
+        <FactCard
           title={printer.name}
           path={`/shelf/printers/${printer.id}`}
           facts={[
@@ -70,7 +71,7 @@ export function BenchPage() {
             ["Flow at most", `${plainNumber(printer.highestFlowMm3S)} mm³/s`],
           ]}
         />
-        <Facts
+        <FactCard
           title={spoolTitle(spool)}
           path={`/shelf/spools/${spool.id}`}
           facts={[
@@ -86,7 +87,7 @@ export function BenchPage() {
   );
 }
 
-function Facts({ title, path, facts }: { title: string; path: string; facts: [string, string][] }) {
+function FactCard({ title, path, facts }: { title: string; path: string; facts: [string, string][] }) {
   return (
     <section className="card" aria-label={title}>
       <h2 style={{ display: "flex", justifyContent: "space-between" }}>
@@ -95,14 +96,7 @@ function Facts({ title, path, facts }: { title: string; path: string; facts: [st
           On the shelf
         </Link>
       </h2>
-      <dl className="facts">
-        {facts.map(([name, value]) => (
-          <div key={name}>
-            <dt>{name}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </dl>
+      <Facts rows={facts} />
     </section>
   );
 }

@@ -1,4 +1,5 @@
 /** What a new printer and a new spool start with. */
+import { usualEndLines, usualStartLines } from "@/core/printing/template";
 import { Material, materials } from "@/core/material/materials";
 
 export const newPrinter = {
@@ -30,25 +31,8 @@ export const newPrinter = {
   retractionMm: 4,
   retractionMmS: 35,
   hopMm: 0,
-  startLines: [
-    "G28",
-    "M140 S{{bedFirst}}",
-    "M104 S{{nozzleFirst}}",
-    "G90",
-    "G0 Z10 F600",
-    "M190 S{{bedFirst}}",
-    "M109 S{{nozzleFirst}}",
-    "G92 E0",
-  ].join("\n"),
-  endLines: [
-    "M104 S0",
-    "M140 S0",
-    "M107",
-    "G90",
-    "G0 Z{{parkZ}} F600",
-    "G0 X{{bedCentreX}} Y{{bedCentreY}} F6000",
-    "M84",
-  ].join("\n"),
+  startLines: usualStartLines,
+  endLines: usualEndLines,
 };
 
 /** The usual figures of a material, for a spool whose material was just chosen. */

@@ -7,6 +7,7 @@ import type { HeightPlan } from "@/core/heightplan/plan";
 import type { ResolvedBand } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
+import { Fill, FillFields } from "../common/fill-fields";
 import { NumberField } from "../common/number-field";
 
 interface Props {
@@ -147,15 +148,16 @@ export function FillDialog(props: {
   const { open, plan, settingKey, onClose, onTake } = props;
   const setting = settingFor(settingKey);
   const first = plan.bands[0];
-  const [start, setStart] = useState(first.settings[settingKey] ?? setting.highest);
-  const [step, setStep] = useState(
-    plan.bands.length > 1
-      ? (plan.bands[1].settings[settingKey] ?? 0) - (first.settings[settingKey] ?? 0) || -setting.step
-      : -setting.step,
-  );
-  const [count, setCount] = useState(plan.bands.length);
+  const [fill, setFill] = useState<Fill>({
+    start: first.settings[settingKey] ?? setting.highest,
+    step:
+      plan.bands.length > 1
+        ? (plan.bands[1].settings[settingKey] ?? 0) - (first.settings[settingKey] ?? 0) || -setting.step
+        : -setting.step,
+    count: plan.bands.length,
+  });
   const [heightMm, setHeightMm] = useState(first.heightMm);
-  const bands = fillBands(settingKey, start, step, count, heightMm);
+  const bands = fillBands(settingKey, fill.start, fill.step, fill.count, heightMm);
   return (
     <Modal
       open={open}
@@ -169,34 +171,11 @@ export function FillDialog(props: {
       destroyOnHidden
     >
       <div style={{ display: "flex", gap: 14, flexWrap: "wrap", margin: "12px 0" }}>
-        <NumberField
-          hideLabel={false}
-          label="Bottom band"
-          value={start}
-          unit={setting.unit}
-          low={setting.lowest}
-          high={setting.highest}
-          step={setting.step}
-          onChange={setStart}
-        />
-        <NumberField
-          hideLabel={false}
-          label="Step a band"
-          value={step}
-          unit={setting.unit}
-          low={-setting.highest}
-          high={setting.highest}
-          onChange={setStep}
-        />
-        <NumberField
-          hideLabel={false}
-          label="Bands"
-          value={count}
-          unit=""
-          low={1}
-          high={200}
-          decimals={0}
-          onChange={(value) => setCount(Math.round(value))}
+        <FillFields
+          setting={setting}
+          fill={fill}
+          labels={{ start: "Bottom band", step: "Step a band", count: "Bands" }}
+          onChange={setFill}
         />
         <NumberField
           hideLabel={false}

@@ -13,9 +13,11 @@ import type { Trial } from "@/core/trials/trial";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, ApiError, SavedPrinter, SavedSpool } from "../common/api";
+import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
 import { usePrinters, useSpools, useTell } from "../common/queries";
 import { TabRow } from "../common/tab-row";
+import { UndoRedo } from "../common/undo-redo";
 import { useRoom } from "../common/use-room";
 import { isTyping } from "../frame/use-global-keys";
 import type { LogColumn } from "../heightlog/columns";
@@ -226,22 +228,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               chosen={shown}
               onChoose={(next) => setShown(next)}
             />
-            <span className="views">
-              <button
-                onClick={undo}
-                disabled={past.length === 0}
-                style={past.length === 0 ? { opacity: 0.45, cursor: "default" } : undefined}
-              >
-                Undo
-              </button>
-              <button
-                onClick={redo}
-                disabled={future.length === 0}
-                style={future.length === 0 ? { opacity: 0.45, cursor: "default" } : undefined}
-              >
-                Redo
-              </button>
-            </span>
+            <UndoRedo canUndo={past.length > 0} canRedo={future.length > 0} onUndo={undo} onRedo={redo} />
           </div>
           {shown === "log" && (
             <HeightLog
@@ -291,14 +278,16 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
         <div className="side">
           <section className="card" aria-label="This print">
             <h2>This print</h2>
-            <dl className="facts">
-              <Fact name="Time" value={view ? sayDuration(view.seconds) : "…"} />
-              <Fact name="Filament" value={view ? `${roundTo(view.filamentMm / 1000, 2).toFixed(2)} m` : "…"} />
-              <Fact name="Mass" value={view ? `${roundTo(view.massG, 1).toFixed(1)} g` : "…"} />
-              {view?.cost != null && <Fact name="Cost" value={`${view.cost.toFixed(2)} ${spool?.currency ?? ""}`} />}
-              <Fact name="Layers" value={String(tops.length)} />
-              <Fact name="Height" value={`${plainNumber(topMm, 1)} mm`} />
-            </dl>
+            <Facts
+              rows={[
+                ["Time", view ? sayDuration(view.seconds) : "…"],
+                ["Filament", view ? `${roundTo(view.filamentMm / 1000, 2).toFixed(2)} m` : "…"],
+                ["Mass", view ? `${roundTo(view.massG, 1).toFixed(1)} g` : "…"],
+                view?.cost == null ? null : ["Cost", `${view.cost.toFixed(2)} ${spool?.currency ?? ""}`],
+                ["Layers", String(tops.length)],
+                ["Height", `${plainNumber(topMm, 1)} mm`],
+              ]}
+            />
           </section>
           <section className="card" aria-label="Checks">
             <h2>Checks</h2>
@@ -338,15 +327,6 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
         />
       )}
     </>
-  );
-}
-
-function Fact({ name, value }: { name: string; value: string }) {
-  return (
-    <div>
-      <dt>{name}</dt>
-      <dd>{value}</dd>
-    </div>
   );
 }
 

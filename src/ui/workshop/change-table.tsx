@@ -7,6 +7,7 @@ import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import type { Trial } from "@/core/trials/trial";
 import { bandEdgesMm } from "@/core/heightplan/plan";
+import { Fill, FillFields } from "../common/fill-fields";
 import { NumberField } from "../common/number-field";
 import { convertPlace, placeFigure, placeFrom, PlaceMode, placeModes, sayOtherCounts } from "./places";
 
@@ -189,9 +190,7 @@ function FillButton({ mode, onFill }: { mode: PlaceMode; onFill(changes: Change[
   const [open, setOpen] = useState(false);
   const [from, setFrom] = useState(1.5);
   const [every, setEvery] = useState(10);
-  const [start, setStart] = useState(220);
-  const [step, setStep] = useState(-5);
-  const [count, setCount] = useState(5);
+  const [fill, setFill] = useState<Fill>({ start: 220, step: -5, count: 5 });
   const [key, setKey] = useState<SettingKey>("nozzleTemperature");
   const setting = settingFor(key);
   const unit = mode === "height" ? "mm" : "layers";
@@ -227,47 +226,25 @@ function FillButton({ mode, onFill }: { mode: PlaceMode; onFill(changes: Change[
         high={2000}
         onChange={setEvery}
       />
-      <NumberField
-        hideLabel={false}
-        label="First value"
-        value={start}
-        unit={setting.unit}
-        low={setting.lowest}
-        high={setting.highest}
-        onChange={setStart}
-      />
-      <NumberField
-        hideLabel={false}
-        label="Step"
-        value={step}
-        unit={setting.unit}
-        low={-setting.highest}
-        high={setting.highest}
-        onChange={setStep}
-      />
-      <NumberField
-        hideLabel={false}
-        label="Count"
-        value={count}
-        unit=""
-        low={1}
-        high={200}
-        decimals={0}
-        onChange={(value) => setCount(Math.round(value))}
+      <FillFields
+        setting={setting}
+        fill={fill}
+        labels={{ start: "First value", step: "Step", count: "Count" }}
+        onChange={setFill}
       />
       <Button
         type="primary"
         onClick={() => {
           onFill(
-            Array.from({ length: count }, (_, i) => ({
+            Array.from({ length: fill.count }, (_, i) => ({
               from: placeFrom(from + i * every, mode),
-              settings: { [key]: Math.min(setting.highest, Math.max(setting.lowest, start + i * step)) },
+              settings: { [key]: Math.min(setting.highest, Math.max(setting.lowest, fill.start + i * fill.step)) },
             })),
           );
           setOpen(false);
         }}
       >
-        Make {count} changes
+        Make {fill.count} changes
       </Button>
       <Button onClick={() => setOpen(false)}>Cancel</Button>
     </div>

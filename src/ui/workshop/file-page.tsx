@@ -12,9 +12,11 @@ import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
+import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
 import { useTell, useTrials } from "../common/queries";
 import { TabRow } from "../common/tab-row";
+import { UndoRedo } from "../common/undo-redo";
 import { useRoom } from "../common/use-room";
 import type { LogBand, LogColumn } from "../heightlog/columns";
 import { HeightLog } from "../heightlog/height-log";
@@ -260,22 +262,7 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
               chosen={view}
               onChoose={(next) => setView(next)}
             />
-            <span className="views">
-              <button
-                onClick={undo}
-                disabled={!canUndo}
-                style={canUndo ? undefined : { opacity: 0.45, cursor: "default" }}
-              >
-                Undo
-              </button>
-              <button
-                onClick={redo}
-                disabled={!canRedo}
-                style={canRedo ? undefined : { opacity: 0.45, cursor: "default" }}
-              >
-                Redo
-              </button>
-            </span>
+            <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           </div>
           {view === "log" && (
             <HeightLog
@@ -317,26 +304,17 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
         <div className="side">
           <section className="card" aria-label="This file">
             <h2>This file</h2>
-            <dl className="facts">
-              <div>
-                <dt>Time</dt>
-                <dd>{sayDuration(report.seconds)}</dd>
-              </div>
-              {report.filament.map(({ tool, mm }) => (
-                <div key={tool}>
-                  <dt>{report.filament.length > 1 ? `Filament, tool ${tool}` : "Filament"}</dt>
-                  <dd>{roundTo(mm / 1000, 2).toFixed(2)} m</dd>
-                </div>
-              ))}
-              <div>
-                <dt>Lines</dt>
-                <dd>{report.lines.toLocaleString("en")}</dd>
-              </div>
-              <div>
-                <dt>Lines that change</dt>
-                <dd>{waiting ? "…" : changedLines}</dd>
-              </div>
-            </dl>
+            <Facts
+              rows={[
+                ["Time", sayDuration(report.seconds)],
+                ...report.filament.map(({ tool, mm }): [string, string] => [
+                  report.filament.length > 1 ? `Filament, tool ${tool}` : "Filament",
+                  `${roundTo(mm / 1000, 2).toFixed(2)} m`,
+                ]),
+                ["Lines", report.lines.toLocaleString("en")],
+                ["Lines that change", waiting ? "…" : String(changedLines)],
+              ]}
+            />
           </section>
           {stack.some(({ kind }) => kind === "lift-out") && (
             <section className="card" aria-label="Taken out">

@@ -63,7 +63,9 @@ test("a trial's plan goes onto an opened file", async ({ page }) => {
   await page.getByRole("link", { name: "marble-tile-funnel.gcode" }).click();
   await expect(page.getByText("lies over this file")).toBeVisible();
   // The tile is 28 mm high, the plan 71.5: three bands land on it, four lie above, and that is said.
-  await expect(page.getByText(/Nothing of it is printed: 31.5 mm is above the last layer/)).toBeVisible();
+  await expect(
+    page.getByText(/Nothing of them is printed: 31.5 mm, 41.5 mm, 51.5 mm, 61.5 mm are above the last layer/),
+  ).toBeVisible();
   await expect(page.getByRole("definition").filter({ hasText: /^3$/ })).toBeVisible();
 });
 

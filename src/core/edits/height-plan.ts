@@ -27,20 +27,23 @@ export const heightPlan: EditKind<HeightPlanEdit> = {
     const order = changes.map((_, i) => i).sort((a, b) => firstLayers[a] - firstLayers[b] || a - b);
     const numberOf = new Map(order.map((index, rank) => [index, rank + 1]));
 
-    for (const [index, { from, until, settings }] of changes.entries()) {
-      if (Object.keys(settings).length === 0) {
-        return refuse(`Change ${index + 1} sets nothing: give it a value.`, `changes.${index}.settings`);
-      }
-      if (firstLayers[index] < layers.length) continue;
+    const nothing = changes.findIndex(({ settings }) => Object.keys(settings).length === 0);
+    if (nothing >= 0) {
+      return refuse(`Change ${nothing + 1} sets nothing: give it a value.`, `changes.${nothing}.settings`);
+    }
+    const unprinted = order.filter((index) => firstLayers[index] >= layers.length);
+    if (unprinted.length > 0) {
       const top = layers.at(-1)?.zMm ?? 0;
-      const emptied = until && sayPlace(until) === sayPlace(from);
+      const end = `the last layer (${layers.length} layers, ${plainNumber(top)} mm)`;
+      const places = unprinted.map((index) => sayPlace(changes[index].from));
       findings.push({
         check: "beyond-piece",
         severity: "warn",
-        where: `change ${numberOf.get(index)}`,
-        message: emptied
-          ? `It ends where it starts (${sayPlace(from)}), so nothing changes.`
-          : `Nothing of it is printed: ${sayPlace(from)} is above the last layer (${layers.length} layers, ${plainNumber(top)} mm), or it ends before it starts.`,
+        where: `change${unprinted.length > 1 ? "s" : ""} ${unprinted.map((index) => numberOf.get(index)).join(", ")}`,
+        message:
+          unprinted.length === 1
+            ? `Nothing of it is printed: ${places[0]} is above ${end}, or it ends before it starts.`
+            : `Nothing of them is printed: ${places.slice(0, 4).join(", ")}${places.length > 4 ? " …" : ""} are above ${end}, or they end before they start.`,
       });
     }
 

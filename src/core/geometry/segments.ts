@@ -89,6 +89,30 @@ export function staysInside(region: Region, a: Point, b: Point): boolean {
   return true;
 }
 
+/**
+ * A way from a to b that stays inside the region: straight, or round one of the `bends`. Returns the bends it takes (none for
+ * straight), the shortest such way; null if there is none, or only one longer than `mostDetour` times the straight line.
+ */
+export function wayInside(
+  region: Region,
+  bends: readonly Point[],
+  a: Point,
+  b: Point,
+  mostDetour: number,
+): Point[] | null {
+  if (staysInside(region, a, b)) return [];
+  if (!contains(region, a.x, a.y) || !contains(region, b.x, b.y)) return null;
+  let best: Point | null = null;
+  let shortest = distanceMm(a, b) * mostDetour;
+  for (const bend of bends) {
+    const length = distanceMm(a, bend) + distanceMm(bend, b);
+    if (length >= shortest || !staysInside(region, a, bend) || !staysInside(region, bend, b)) continue;
+    best = bend;
+    shortest = length;
+  }
+  return best && [best];
+}
+
 /** The line a→b cut at the borders of the region; each piece says whether it lies inside. */
 export function cutAtBorders(region: Region, a: Point, b: Point): (Segment & { inside: boolean })[] {
   const at = (t: number) => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t });

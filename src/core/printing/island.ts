@@ -32,6 +32,8 @@ export interface IslandPaths {
   fill: Stroke[];
   /** Where travelling crosses no gap. */
   inside: Region;
+  /** Points inside at which a way can turn round a corner. */
+  bends: Point[];
 }
 
 export interface IslandSurroundings {
@@ -60,11 +62,13 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
 
   // The outer wall stands half a bead spacing inside, so that what is laid has the volume of what was asked for.
   const wallDistances = Array.from({ length: process.walls }, (_, wall) => -spacing * (wall + 0.5));
-  const [inside, core, ...rings] = offsets(island, [
+  const [inside, turning, core, ...rings] = offsets(island, [
     -spacing * 0.45,
+    -spacing * 0.7,
     -spacing * (process.walls + 0.35),
     ...wallDistances,
   ]);
+  const bends = turning.flat();
   const walls: Stroke[] = [];
   for (let wall = process.walls - 1; wall >= 0; wall--) {
     const kind = wall === 0 ? MoveKind.outerWall : MoveKind.innerWall;
@@ -74,12 +78,12 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
     }
   }
   const fill: Stroke[] = [];
-  if (core.length === 0) return { walls, fill, inside };
+  if (core.length === 0) return { walls, fill, inside, bends };
 
   let rest = core;
   for (const bridge of bridges) {
-    // Strands reach into the posts for a hold.
-    const spanned = intersection(offset(bridge.region, process.beadWidthMm * 3), core);
+    // Strands reach into the posts for a hold, but never over those of another bridge.
+    const spanned = intersection(offset(bridge.region, process.beadWidthMm * 3), rest);
     if (spanned.length === 0) continue;
     fill.push(...joinLines(hatch(spanned, bridge.angle, process.beadWidthMm), MoveKind.bridge, spanned, spacing));
     rest = difference(rest, spanned);
@@ -105,7 +109,7 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
     const lines = hatch(sparse, angle, spacing / process.sparseDensity);
     for (const { a, b } of lines) fill.push({ points: [a, b], kinds: [MoveKind.sparse], closed: false });
   }
-  return { walls, fill, inside };
+  return { walls, fill, inside, bends };
 }
 
 /** The ring from its seam (back left: large Y, small X) round to it again; pieces over air become bridge strands. */

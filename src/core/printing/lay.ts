@@ -1,7 +1,7 @@
 /** Slices → move table: the order of islands, travels, retractions, skirt or brim, and the smallest layer time. */
 import { MoveKind, MoveTable, MoveTableBuilder } from "../gcode/moves";
 import { Box, boxesMeet, offset, Point, Region, ringAreaMm2, union } from "../geometry/polygons";
-import { distanceMm, staysInside } from "../geometry/segments";
+import { distanceMm, wayInside } from "../geometry/segments";
 import { filamentAreaMm2 } from "../material/bead";
 import { moveSeconds, MotionLimits } from "../motion/duration";
 import { fillIsland, IslandPaths, Stroke } from "./island";
@@ -10,6 +10,8 @@ import { Island, Section, Slice } from "./slices";
 
 /** Travels shorter than this never draw the filament back. */
 const SHORT_TRAVEL_MM = 1.2;
+/** A way inside the piece may be this many times longer than straight across the gap. */
+const MOST_DETOUR = 3;
 const SKIRT_GAP_MM = 4;
 
 export interface LaidPrint {
@@ -109,16 +111,20 @@ class Layer {
     this.filamentArea = filamentAreaMm2(process.filamentDiameterMm);
   }
 
-  /** Goes to a point of the piece without laying; stays low and keeps the filament where the way is free. */
-  travelTo(to: Point, inside: Region | null): void {
-    const x = to.x + this.centre.x;
-    const y = to.y + this.centre.y;
-    const length = Math.hypot(x - this.x, y - this.y);
-    if (length < 1e-4) return;
+  /**
+   * Goes to a point of the piece without laying. Where a way inside the island is free, straight or round a corner, the nozzle
+   * stays low and keeps its filament; where a gap must be crossed, the filament is drawn back.
+   */
+  travelTo(to: Point, island: IslandPaths | null): void {
     const from = { x: this.x - this.centre.x, y: this.y - this.centre.y };
-    const free = length < SHORT_TRAVEL_MM || (inside !== null && staysInside(inside, from, to));
-    if (!free) this.drawBack();
-    this.move(x, y, this.z + (this.drawnBack ? this.process.hopMm : 0), 0, this.process.travelMmS, MoveKind.travel);
+    const length = distanceMm(from, to);
+    if (length < 1e-4) return;
+    const way = length < SHORT_TRAVEL_MM ? [] : island && wayInside(island.inside, island.bends, from, to, MOST_DETOUR);
+    if (way === null) this.drawBack();
+    const z = this.z + (this.drawnBack ? this.process.hopMm : 0);
+    for (const { x, y } of [...(way ?? []), to]) {
+      this.move(x + this.centre.x, y + this.centre.y, z, 0, this.process.travelMmS, MoveKind.travel);
+    }
   }
 
   /** Lays a line to a point of the piece. */
@@ -180,10 +186,10 @@ export function layPrint(
     const speeds = speedsFor(process, first);
     const area = laidAreaMm2(process, slice.heightMm, false);
     const airArea = laidAreaMm2(process, slice.heightMm, true);
-    const lay = (stroke: Stroke, inside: Region | null, reversed = false) => {
+    const lay = (stroke: Stroke, island: IslandPaths | null, reversed = false) => {
       const points = reversed ? [...stroke.points].reverse() : stroke.points;
       const kinds = reversed ? [...stroke.kinds].reverse() : stroke.kinds;
-      state.travelTo(points[0], inside);
+      state.travelTo(points[0], island);
       for (let i = 0; i < kinds.length; i++) {
         const overAir = kinds[i] === MoveKind.bridge;
         state.layTo(points[i + 1], overAir ? airArea : area, speeds[kinds[i]], kinds[i]);
@@ -194,10 +200,10 @@ export function layPrint(
     const waiting = slice.section.islands.map((island, i) => ({ box: island.box, paths: filled[i] }));
     while (waiting.length > 0) {
       const { paths } = takeNearest(waiting, { x: state.x - centre.x, y: state.y - centre.y });
-      for (const wall of paths.walls) lay(wall, paths.inside);
+      for (const wall of paths.walls) lay(wall, paths);
       layNearestFirst(
         paths.fill,
-        (stroke, reversed) => lay(stroke, paths.inside, reversed),
+        (stroke, reversed) => lay(stroke, paths, reversed),
         () => ({
           x: state.x - centre.x,
           y: state.y - centre.y,

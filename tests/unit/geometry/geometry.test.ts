@@ -17,7 +17,7 @@ import {
   ringAreaMm2,
   union,
 } from "@/core/geometry/polygons";
-import { cutAtBorders, distanceMm, hatch, staysInside } from "@/core/geometry/segments";
+import { cutAtBorders, distanceMm, hatch, staysInside, wayInside } from "@/core/geometry/segments";
 
 /** The same shape for the reference library, a general-purpose one for polygon booleans. */
 const reference = (ring: Ring): MultiPolygon => [[[...ring, ring[0]].map(({ x, y }) => [x, y] as [number, number])]];
@@ -158,6 +158,24 @@ describe("lines against regions", () => {
     const two: Region = [rectangle(0, 0, 4, 4), rectangle(8, 0, 12, 4)];
     expect(staysInside(two, { x: 1, y: 1 }, { x: 3, y: 3 })).toBe(true);
     expect(staysInside(two, { x: 1, y: 1 }, { x: 9, y: 1 })).toBe(false);
+  });
+
+  test("a way goes round a corner where straight across would leave", () => {
+    const angle = union([rectangle(0, 0, 20, 6)], [rectangle(0, 0, 6, 20)]);
+    const bends = offset(angle, -0.5).flat();
+    const [a, b] = [
+      { x: 3, y: 18 },
+      { x: 18, y: 3 },
+    ];
+    expect(wayInside(angle, bends, { x: 3, y: 18 }, { x: 3, y: 3 }, 3)).toEqual([]);
+    const way = wayInside(angle, bends, a, b, 3)!;
+    expect(way).toHaveLength(1);
+    expect(staysInside(angle, a, way[0]) && staysInside(angle, way[0], b)).toBe(true);
+    // Round the inner corner, the shortest of the bends.
+    expect(way[0].x).toBeCloseTo(5.5, 2);
+    expect(way[0].y).toBeCloseTo(5.5, 2);
+    expect(wayInside(angle, bends, a, b, 1.01)).toBeNull();
+    expect(wayInside(angle, bends, a, { x: 30, y: 30 }, 9)).toBeNull();
   });
 
   test("a line is cut at the borders it crosses", () => {

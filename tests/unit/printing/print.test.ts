@@ -268,6 +268,15 @@ describe("laying", () => {
     expect(acrossGaps).toBeGreaterThan(40);
   });
 
+  test("on a deck the nozzle goes round the corner instead of across the gap", () => {
+    const { moves, layerStarts, tops } = print(shape);
+    // The deck: six layers of one island, shaped like an L. Straight across its gap would be 20 retractions and more.
+    let retracts = 0;
+    for (let i = layerStarts[tops.length - 6]; i < moves.count; i++) if (moves.kind[i] === MoveKind.retract) retracts++;
+    expect(retracts).toBeGreaterThanOrEqual(6);
+    expect(retracts).toBeLessThanOrEqual(14);
+  });
+
   test("short ways inside a post keep the filament", () => {
     const { moves, layerStarts } = print(block(20, 20, 4));
     let retracts = 0;

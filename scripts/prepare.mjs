@@ -45,7 +45,7 @@ export function build() {
 export function buildWorker() {
   mkdirSync(stamps, { recursive: true });
   run(bin("esbuild"), [
-    "src/server/work/worker.ts",
+    "src/server/tasks/worker.ts",
     "--bundle",
     "--platform=node",
     "--target=node20",

@@ -5,7 +5,7 @@ import { Printer } from "@/core/shelf/printer";
 import { readBench } from "../db/bench";
 import { CHUNK_BYTES, files, StoredFile } from "../db/files";
 import { printers } from "../db/printers";
-import { runTask } from "../work/pool";
+import { runTask } from "../tasks/pool";
 import { HttpError, notFound, pathId } from "./respond";
 
 export const MOST_FILE_BYTES = 200 * 1000 * 1000;

@@ -3,7 +3,7 @@ import pino from "pino";
 import { z } from "zod";
 import { Finding } from "@/core/checks/finding";
 import { refuseForeign } from "../guard";
-import { Cancelled } from "../work/pool";
+import { Cancelled } from "../tasks/pool";
 
 export const log = pino({ name: "cuchara", level: process.env.CUCHARA_LOG ?? "warn" });
 

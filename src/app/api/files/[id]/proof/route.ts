@@ -1,7 +1,7 @@
 import { files } from "@/server/db/files";
 import { fileOf, printerFor, storedEdits } from "@/server/http/files";
 import { handle, HttpError, json } from "@/server/http/respond";
-import { runTask } from "@/server/work/pool";
+import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) => {
   const file = fileOf(params);

@@ -1,6 +1,6 @@
 import { inputFor, trialOf } from "@/server/http/trials";
 import { attachment, handle, HttpError } from "@/server/http/respond";
-import { runTask } from "@/server/work/pool";
+import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) => {
   const trial = trialOf(params);

@@ -1,6 +1,6 @@
 import { inputFor, trialOf } from "@/server/http/trials";
 import { handle, json } from "@/server/http/respond";
-import { runTask } from "@/server/work/pool";
+import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) =>
   json(await runTask("proveTrial", inputFor(trialOf(params)), { signal: request.signal })),

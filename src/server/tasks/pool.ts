@@ -2,7 +2,7 @@
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { databasePath } from "../db/connection";
-import type { TaskName, Tasks } from "./tasks";
+import type { TaskName, Tasks } from "./catalogue";
 
 const MOST_WORKERS = 2;
 

@@ -1,7 +1,7 @@
 /** Entry of the server's worker thread. Bundled apart from the pages, see `scripts/build.mjs`. */
 import Database from "better-sqlite3";
 import { parentPort, workerData } from "node:worker_threads";
-import { TaskName, tasks, TaskTools } from "./tasks";
+import { TaskName, tasks, TaskTools } from "./catalogue";
 
 const { databasePath } = workerData as { databasePath: string };
 let connection: Database.Database | null = null;

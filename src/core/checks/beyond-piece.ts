@@ -1,5 +1,6 @@
 import { plainNumber } from "../units";
 import { Check } from "./finding";
+import { sayBands } from "./say";
 
 /** Bands that start above the last layer, or between two layers: nothing of them would be printed. */
 export const beyondPiece: Check = {
@@ -15,7 +16,7 @@ export const beyondPiece: Check = {
       {
         check: "beyond-piece",
         severity: "warn",
-        where: `band${numbers.length > 1 ? "s" : ""} ${numbers.slice(0, 8).join(", ")}`,
+        where: sayBands(numbers),
         message: above
           ? `The plan goes on above the piece, which ends at ${plainNumber(top)} mm: nothing of that is printed.`
           : `Lower than a layer: no layer starts there, so nothing of it is printed.`,

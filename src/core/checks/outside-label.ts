@@ -1,5 +1,6 @@
 import { plainNumber } from "../units";
 import { Check } from "./finding";
+import { sayBands } from "./say";
 
 /** Temperatures outside what the spool's label says. */
 export const outsideLabel: Check = {
@@ -17,8 +18,8 @@ export const outsideLabel: Check = {
       {
         check: "outside-label",
         severity: "warn",
-        where: wrong.length === 1 ? `band ${wrong[0] + 1}` : `bands ${wrong.map((i) => i + 1).join(", ")}`,
-        message: `${values.slice(0, 6).join(", ")} °C lies outside the label's ${spool.labelMinC}–${spool.labelMaxC} °C.`,
+        where: sayBands(wrong.map((i) => i + 1)),
+        message: `${values.slice(0, 6).join(", ")}${values.length > 6 ? " …" : ""} °C lies outside the label's ${spool.labelMinC}–${spool.labelMaxC} °C.`,
         ...(inside.length > 0
           ? { mend: { label: "Leave those bands out", trial: { plan: { ...trial.plan, bands: inside } } } }
           : {}),

@@ -1,6 +1,7 @@
 import { settledShareOf } from "../report/report";
 import { plainNumber } from "../units";
 import { Check } from "./finding";
+import { sayBands } from "./say";
 
 /** Share of its height in which a band must be settled to tell something. */
 const ENOUGH_SHARE = 0.6;
@@ -21,15 +22,11 @@ export const tooLowToSettle: Check = {
     const height = worst.band.toMm - worst.band.fromMm;
     // What passes before it settles stays; the rest of the band must be long enough beside it.
     const wanted = Math.ceil(((1 - worst.share) * height) / (1 - ENOUGH_SHARE) + 0.5);
-    const numbers = low.map(({ band }) => band.number);
     return [
       {
         check: "too-low-to-settle",
         severity: "warn",
-        where:
-          numbers.length === 1
-            ? `band ${numbers[0]}`
-            : `bands ${numbers.slice(0, 8).join(", ")}${numbers.length > 8 ? " …" : ""}`,
+        where: sayBands(low.map(({ band }) => band.number)),
         message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of its height: the rest is printed while the nozzle is still on its way.`,
         mend: {
           label: `Make every band ${wanted} mm high`,

@@ -1,4 +1,5 @@
 import { Check } from "./finding";
+import { sayBands } from "./say";
 
 /** Bands without room for their value in raised digits. */
 export const unreadableBands: Check = {
@@ -10,7 +11,7 @@ export const unreadableBands: Check = {
       {
         check: "unreadable-bands",
         severity: "note",
-        where: `band${unlabelled.length > 1 ? "s" : ""} ${unlabelled.slice(0, 8).join(", ")}${unlabelled.length > 8 ? " …" : ""}`,
+        where: sayBands(unlabelled),
         message: "No room for the value on the piece: count the bands from the base, or make them 4 mm high.",
       },
     ];

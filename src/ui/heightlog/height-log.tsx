@@ -32,6 +32,7 @@ interface Props {
 }
 
 const MOST_ZOOM = 30;
+const CROWDED_PX = 13;
 
 export function HeightLog(props: Props) {
   const { label, columns, bands, tops, topMm, cursorLayer, onCursor, onMoveEdge, roomPx, onFill } = props;
@@ -64,6 +65,9 @@ export function HeightLog(props: Props) {
     if (y < element.scrollTop + 30) element.scrollTop = y - 30;
     else if (y > element.scrollTop + element.clientHeight - 30) element.scrollTop = y - element.clientHeight + 30;
   }, [cursorMm, scale]);
+
+  // Bands too low to tell apart: lines thin out, and edges are dragged after zooming in.
+  const crowded = bands.length > 1 && bands.every(({ fromMm, toMm }) => (toMm - fromMm) * scale.pxPerMm < CROWDED_PX);
 
   const zoomTo = (next: number) => setZoom(Math.min(MOST_ZOOM, Math.max(1, next)));
 
@@ -159,7 +163,8 @@ export function HeightLog(props: Props) {
                   y1={scale.y(band.fromMm)}
                   y2={scale.y(band.fromMm)}
                   stroke={band.colour}
-                  strokeWidth={1.4}
+                  strokeWidth={crowded ? 0.7 : 1.4}
+                  opacity={crowded ? 0.5 : 1}
                 />
               ))}
               <line
@@ -203,6 +208,7 @@ export function HeightLog(props: Props) {
               }}
             />
             {onMoveEdge &&
+              !crowded &&
               bands.map((band, i) => (
                 <EdgeHandle
                   key={i}

@@ -1,6 +1,7 @@
 import { checks } from "@/core/checks";
 import { checkFile } from "@/core/checks/file";
 import { Finding } from "@/core/checks/finding";
+import { sayBands } from "@/core/checks/say";
 import { readProgram } from "@/core/gcode/read";
 import { limitsFor } from "@/core/motion/limits";
 import { reportOf } from "@/core/report/report";
@@ -166,6 +167,15 @@ test("bands without room for digits are noted", () => {
   expect(found(inspect(smallTrial({ plan: planOf([220, 210], 3) })).findings, "unreadable-bands")!.where).toBe(
     "bands 1, 2",
   );
+});
+
+test.each([
+  [[3], "band 3"],
+  [[2, 1], "bands 1, 2"],
+  [[1, 2, 3, 4, 7], "bands 1–4, 7"],
+  [[1, 3, 5, 7, 9, 11, 13], "bands 1, 3, 5, 7, 9, 11 …"],
+])("%j are said as %s", (numbers, said) => {
+  expect(sayBands(numbers)).toBe(said);
 });
 
 test("findings come worst first, and every check has a key of its own", () => {

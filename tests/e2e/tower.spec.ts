@@ -164,22 +164,15 @@ test("all views of a trial draw something, in both steps", async ({ page, reques
   expect(errors).toEqual([]);
 });
 
-test("an edit reaches the whole page quickly and never freezes it", async ({ page, request }) => {
+test("edits faster than the worker builds end with the last one, everywhere", async ({ page, request }) => {
   const id = await makeTrial(request, { kind: "temperature", printerId: 1, spoolId: 2 });
   await openTrial(page, id);
-  // The longest the page's own thread was blocked while values are typed.
-  await page.evaluate(() => {
-    const held = window as unknown as { longest: number };
-    held.longest = 0;
-    new PerformanceObserver((list) => {
-      for (const { duration } of list.getEntries()) held.longest = Math.max(held.longest, duration);
-    }).observe({ entryTypes: ["longtask"] });
-  });
-  for (const value of ["219", "218", "217", "216"]) {
-    await page.getByLabel(/^Band 2,/).fill(value);
-    await page.waitForTimeout(300);
-  }
-  const longest = await page.evaluate(() => (window as unknown as { longest: number }).longest);
-  // 100 ms is the aim; a shared machine is given room so that only real freezing fails.
-  expect(longest).toBeLessThan(500);
+  for (const value of ["219", "218", "217", "216"]) await page.getByLabel(/^Band 2,/).fill(value);
+  await page.getByRole("tab", { name: "Program" }).click();
+  await page.getByRole("button", { name: "Next marked line" }).click();
+  await page.getByRole("button", { name: "Next marked line" }).click();
+  await expect(page.locator(".cm-inserted").filter({ hasText: "band 2/9 nozzle 216" })).toBeVisible();
+  await expect(async () => {
+    expect(await (await request.get(`/api/trials/${id}/gcode`)).text()).toContain("band 2/9 nozzle 216");
+  }).toPass();
 });

@@ -1,5 +1,4 @@
 /** Something a check noticed: how bad, where, why, and how to mend it. */
-import { z } from "zod";
 import { ProgramTables } from "../gcode/read";
 import { HeightPlan, ResolvedBand } from "../heightplan/plan";
 import { PlannedValues } from "../heightplan/planned";
@@ -34,13 +33,6 @@ export interface Finding {
   message: string;
   mend?: Mend;
 }
-
-export const findingSchema: z.ZodType<Finding> = z.looseObject({
-  check: z.string(),
-  severity: z.enum(["stop", "warn", "note"]),
-  where: z.string(),
-  message: z.string(),
-}) as unknown as z.ZodType<Finding>;
 
 /** All a check may look at. The program's side is read back from its finished text. */
 export interface CheckContext {

@@ -131,7 +131,7 @@ class Layer {
   layTo(to: Point, areaMm2: number, speedMmS: number, kind: number): void {
     const x = to.x + this.centre.x;
     const y = to.y + this.centre.y;
-    const length = Math.hypot(x - this.x, y - this.y);
+    const length = distanceMm(this, { x, y });
     if (length < 1e-4) return;
     this.restore();
     this.move(x, y, this.z, (length * areaMm2) / this.filamentArea, speedMmS, kind);
@@ -255,7 +255,7 @@ function takeNearest<T extends { box: Box }>(islands: T[], from: Point): T {
   islands.forEach(({ box }, i) => {
     const dx = Math.max(box.minX - from.x, 0, from.x - box.maxX);
     const dy = Math.max(box.minY - from.y, 0, from.y - box.maxY);
-    const distance = Math.hypot(dx, dy);
+    const distance = dx * dx + dy * dy;
     if (distance < nearest) {
       best = i;
       nearest = distance;

@@ -109,10 +109,14 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDet
     layer.seconds += seconds[i];
     if (!laysMaterial(kind)) continue;
     layer.filamentMm += moves.filamentMm[i];
-    layer.minX = Math.min(layer.minX, x, fromX);
-    layer.maxX = Math.max(layer.maxX, x, fromX);
-    layer.minY = Math.min(layer.minY, y, fromY);
-    layer.maxY = Math.max(layer.maxY, y, fromY);
+    if (x < layer.minX) layer.minX = x;
+    if (fromX < layer.minX) layer.minX = fromX;
+    if (x > layer.maxX) layer.maxX = x;
+    if (fromX > layer.maxX) layer.maxX = fromX;
+    if (y < layer.minY) layer.minY = y;
+    if (fromY < layer.minY) layer.minY = fromY;
+    if (y > layer.maxY) layer.maxY = y;
+    if (fromY > layer.maxY) layer.maxY = fromY;
     extend(bounds, x, y, moves.z[i]);
     extend(bounds, fromX, fromY, moves.z[i]);
   }

@@ -41,7 +41,7 @@ test("everything by keys: areas, the list of keys, finding anything", async ({ p
   await page.waitForLoadState("networkidle");
   await page.keyboard.press("g");
   await page.keyboard.press("s");
-  await expect(page.getByRole("heading", { name: "Shelf" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Shelf", exact: true })).toBeVisible();
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
   await page.keyboard.press("Escape");

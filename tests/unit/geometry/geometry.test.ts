@@ -42,7 +42,9 @@ const blob = fc
   .map(({ x, y, radii }): Ring =>
     radii.map((radius, i) => {
       const angle = (2 * Math.PI * i) / radii.length;
-      return { x: x + radius * Math.cos(angle), y: y + radius * Math.sin(angle) };
+      // Hundredths of a millimetre: the reference gives up on corners that all but touch.
+      const hundredths = (mm: number) => Math.round(mm * 100) / 100;
+      return { x: hundredths(x + radius * Math.cos(angle)), y: hundredths(y + radius * Math.sin(angle)) };
     }),
   );
 
@@ -54,8 +56,14 @@ describe("booleans against a reference geometry library", () => {
   ])("%s", (_, ours, theirs) => {
     fc.assert(
       fc.property(blob, blob, (a, b) => {
-        const area = regionAreaMm2(ours([a], [b]));
-        expect(area).toBeCloseTo(referenceArea(theirs(reference(a), reference(b))), 1);
+        let expected = NaN;
+        try {
+          expected = referenceArea(theirs(reference(a), reference(b)));
+        } catch {
+          // The reference cannot complete some nearly degenerate shapes; there is nothing to compare with then.
+        }
+        fc.pre(!Number.isNaN(expected));
+        expect(regionAreaMm2(ours([a], [b]))).toBeCloseTo(expected, 1);
       }),
       { numRuns: 150 },
     );

@@ -1,4 +1,5 @@
-import { SettingKey, settingFor } from "../settings";
+import { variedKeys } from "../heightplan/plan";
+import { settingFor } from "../settings";
 import { plainNumber } from "../units";
 import { Check, Finding } from "./finding";
 
@@ -11,7 +12,8 @@ export const bandsAlike: Check = {
   passes: null,
   run({ trial, bands }) {
     if (!trial || bands.length < 2) return [];
-    const keys = Object.keys(bands[0].settings) as SettingKey[];
+    const keys = variedKeys(bands);
+    if (keys.length === 0) return [];
     const pairs: string[] = [];
     let least = Infinity;
     for (let i = 1; i < bands.length; i++) {

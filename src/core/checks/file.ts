@@ -4,6 +4,7 @@ import { settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
 import { Finding } from "./finding";
+import { clearanceFindings } from "./head-clearance";
 
 /** Earlier plans left behind, temperature changes inside the print, limits and room. */
 export function checkFile(report: ProgramReport, printer: Printer): Finding[] {
@@ -62,5 +63,6 @@ export function checkFile(report: ProgramReport, printer: Printer): Finding[] {
       message: `The piece is ${plainNumber(top)} mm high; ${printer.name} reaches ${plainNumber(printer.buildHeightMm)} mm.`,
     });
   }
+  findings.push(...clearanceFindings(report, printer, "warn"));
   return findings;
 }

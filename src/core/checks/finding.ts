@@ -1,13 +1,15 @@
 /** Something a check noticed: how bad, where, why, and how to mend it. */
 import { ProgramTables } from "../gcode/read";
-import { HeightPlan, ResolvedBand } from "../heightplan/plan";
+import { ResolvedBand } from "../heightplan/plan";
 import { PlannedValues } from "../heightplan/planned";
 import { LayerSettings, SettingChange } from "../heightplan/proof";
 import { HeatProfile, ProgramReport } from "../report/report";
 import { Refusal } from "../result";
-import { SettingKey, SettingValues } from "../settings";
+import { SettingKey } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
+import { SpecimenShape } from "../specimens/specimen";
+import { TrialParts } from "../trials/kind";
 import { Trial } from "../trials/trial";
 
 /** `stop`: the file is not handed out. `warn`: look at it. `note`: good to know. */
@@ -17,7 +19,7 @@ export type Severity = "stop" | "warn" | "note";
 export interface Mend {
   label: string;
   /** Replaces these parts of the trial. */
-  trial?: { plan?: HeightPlan; fixed?: SettingValues };
+  trial?: Partial<TrialParts>;
   /** Adds this edit to an opened file. */
   edit?: { kind: "lift-out"; what: "cuchara" | "foreign"; settings?: SettingKey[] };
   /** Opens the place where it can be put right. */
@@ -32,6 +34,8 @@ export interface Finding {
   where: string;
   message: string;
   mend?: Mend;
+  /** Other ways to mend it. */
+  others?: Mend[];
 }
 
 /** All a check may look at. The program's side is read back from its finished text. */
@@ -48,9 +52,12 @@ export interface CheckContext {
   byLayer: LayerSettings;
   changes: SettingChange[];
   heat: HeatProfile;
+  /** Share (0–1) of each band in which the nozzle is settled; see `report/settling.ts`. */
+  bandSettled: number[];
+  lead: { layers: number; share: number } | null;
   refusals: (Refusal & { key?: SettingKey; band?: number })[];
-  /** Bands that do not carry their value on the piece. */
-  unlabelled: number[];
+  /** The piece, where the program was built by a trial. */
+  shape: SpecimenShape | null;
 }
 
 export interface Check {

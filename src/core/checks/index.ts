@@ -1,26 +1,34 @@
 /** All checks. A new one is one file and one line here. */
 import { bandsAlike } from "./bands-alike";
+import { beyondFlow } from "./beyond-flow";
 import { beyondLimits } from "./beyond-limits";
 import { beyondPiece } from "./beyond-piece";
 import { coldAtBottom } from "./cold-at-bottom";
 import { coldExtrusion } from "./cold-extrusion";
 import { fanTooSlow } from "./fan-too-slow";
 import { Check, CheckContext, Finding } from "./finding";
+import { fitted } from "./fitted";
+import { headClearance } from "./head-clearance";
 import { leftOn } from "./left-on";
 import { notSayable } from "./not-sayable";
 import { outsideBed } from "./outside-bed";
 import { outsideLabel } from "./outside-label";
+import { placesDiffer } from "./places-differ";
 import { proofDiffers } from "./proof-differs";
 import { startTemperature } from "./start-temperature";
 import { tooLowToSettle } from "./too-low-to-settle";
 import { unreadableBands } from "./unreadable-bands";
 import { waitsInside } from "./waits-inside";
+import { wrongTool } from "./wrong-tool";
 
 export const checks: Check[] = [
+  wrongTool,
   notSayable,
   proofDiffers,
+  placesDiffer,
   beyondLimits,
   outsideBed,
+  headClearance,
   coldExtrusion,
   startTemperature,
   leftOn,
@@ -32,6 +40,8 @@ export const checks: Check[] = [
   beyondPiece,
   unreadableBands,
   fanTooSlow,
+  beyondFlow,
+  fitted,
 ];
 
 const weight = { stop: 0, warn: 1, note: 2 };

@@ -7,8 +7,10 @@ import { Check } from "./finding";
 export const proofDiffers: Check = {
   key: "proof-differs",
   passes: "Every layer commands what the plan says.",
-  run({ report, byLayer, planned, printer, trial }) {
-    const mismatches = comparePlan(report.layers, byLayer, planned, printer);
+  run({ report, byLayer, planned, printer, trial, refusals }) {
+    // What cannot be said has a finding of its own.
+    const refused = new Set(refusals.map(({ key }) => key));
+    const mismatches = comparePlan(report.layers, byLayer, planned, printer).filter(({ key }) => !refused.has(key));
     if (mismatches.length === 0) return [];
     const { key, layer, zMm, planned: wanted, commanded } = mismatches[0];
     const { label, unit, decimals } = settingFor(key);

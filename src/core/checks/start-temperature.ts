@@ -5,8 +5,8 @@ import { Check } from "./finding";
 export const startTemperature: Check = {
   key: "start-temperature",
   passes: null,
-  run({ trial, bands, byLayer }) {
-    const first = bands[0]?.settings.nozzleTemperature;
+  run({ trial, planned, byLayer }) {
+    const first = planned.nozzleTemperature?.find((value) => !Number.isNaN(value));
     const started = byLayer.nozzleTemperature[0];
     if (!trial || first === undefined || Math.abs(started - first) < 0.01) return [];
     return [

@@ -1,6 +1,6 @@
-import { settledShareOf } from "../report/report";
+import { leadOf, tellEarlier } from "../trials/earlier";
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check, Mend } from "./finding";
 import { sayBands } from "./say";
 
 /** Share of its height in which a band must be settled to tell something. */
@@ -10,33 +10,40 @@ const ENOUGH_SHARE = 0.6;
 export const tooLowToSettle: Check = {
   key: "too-low-to-settle",
   passes: "The nozzle settles within every band.",
-  run({ bands, heat, report, trial }) {
+  run({ bands, bandSettled, lead, trial }) {
     if (!trial || !bands.some(({ settings }) => settings.nozzleTemperature !== undefined)) return [];
-    const heights = report.layers.map(({ heightMm }) => heightMm);
     const low = bands
-      .filter(({ firstLayer, lastLayer }) => lastLayer >= firstLayer)
-      .map((band) => ({ band, share: settledShareOf(heat, heights, band.firstLayer, band.lastLayer) }))
-      .filter(({ share }) => share < ENOUGH_SHARE);
+      .map((band, i) => ({ band, share: bandSettled[i] }))
+      .filter(({ band, share }) => band.lastLayer >= band.firstLayer && share < ENOUGH_SHARE);
     if (low.length === 0) return [];
     const worst = low.reduce((a, b) => (b.share < a.share ? b : a));
     const height = worst.band.toMm - worst.band.fromMm;
     // What passes before it settles stays; the rest of the band must be long enough beside it.
     const wanted = Math.ceil(((1 - worst.share) * height) / (1 - ENOUGH_SHARE) + 0.5);
+    const taller: Mend = {
+      label: `Make every band ${wanted} mm high`,
+      trial: {
+        plan: {
+          ...trial.plan,
+          bands: trial.plan.bands.map((band) => ({ ...band, heightMm: Math.max(band.heightMm, wanted) })),
+        },
+      },
+    };
+    const helps = lead !== null && lead.layers !== leadOf(trial) && lead.share > worst.share + 0.02;
+    const earlier: Mend | null = helps
+      ? {
+          label: `Tell the nozzle ${lead.layers} layer${lead.layers === 1 ? "" : "s"} early`,
+          trial: tellEarlier(trial, lead.layers),
+        }
+      : null;
     return [
       {
         check: "too-low-to-settle",
         severity: "warn",
         where: sayBands(low.map(({ band }) => band.number)),
-        message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of its height: the rest is printed while the nozzle is still on its way.`,
-        mend: {
-          label: `Make every band ${wanted} mm high`,
-          trial: {
-            plan: {
-              ...trial.plan,
-              bands: trial.plan.bands.map((band) => ({ ...band, heightMm: Math.max(band.heightMm, wanted) })),
-            },
-          },
-        },
+        message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of ${trial.kind === "bridging" ? "what hangs over air" : "its height"}: the rest is printed while the nozzle is still on its way.${earlier && lead ? ` Told early, the worst band settles for ${plainNumber(lead.share * 100, 0)} %.` : ""}`,
+        mend: earlier && lead && lead.share >= ENOUGH_SHARE ? earlier : taller,
+        ...(earlier ? { others: [lead && lead.share >= ENOUGH_SHARE ? taller : earlier] } : {}),
       },
     ];
   },

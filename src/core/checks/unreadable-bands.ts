@@ -5,14 +5,15 @@ import { sayBands } from "./say";
 export const unreadableBands: Check = {
   key: "unreadable-bands",
   passes: null,
-  run({ unlabelled }) {
+  run({ shape }) {
+    const unlabelled = shape?.unlabelled ?? [];
     if (unlabelled.length === 0) return [];
     return [
       {
         check: "unreadable-bands",
         severity: "note",
         where: sayBands(unlabelled),
-        message: "No room for the value on the piece: count the bands from the base, or make them 4 mm high.",
+        message: "No room for a mark on the piece: count the bands from the base, or make them 4 mm high.",
       },
     ];
   },

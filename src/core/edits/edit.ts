@@ -1,6 +1,7 @@
 /** One change to an opened file. Edits stack; the original is never touched. */
 import { z } from "zod";
 import { Finding } from "../checks/finding";
+import { ProgramTables, RetractionLine, RetractionLines } from "../gcode/read";
 import { PlannedValues } from "../heightplan/planned";
 import { ProgramReport } from "../report/report";
 import { Result } from "../result";
@@ -13,13 +14,36 @@ export interface EditContext {
   printer: Printer;
   /** Lines of the original (from 0) that edits before this one take out. */
   removedLines: ReadonlySet<number>;
+  /** How the file draws back, with the layer of every line; null if that was not kept. */
+  retractions: FileRetractions | null;
 }
 
 export interface EditOutcome {
   splices: Splice[];
   findings: Finding[];
-  /** What the edit wants layer by layer, for the proof. */
-  planned?: PlannedValues;
+  /** What the edit wants layer by layer, for the proof, tool by tool. */
+  planned?: PlannedForTool[];
+}
+
+export interface PlannedForTool {
+  tool: number;
+  planned: PlannedValues;
+}
+
+/** The lines of a file that draw back, as they are kept beside its report. */
+export interface FileRetractions extends Omit<RetractionLines, "lines"> {
+  lines: (RetractionLine & { layer: number })[];
+}
+
+/** A file's retractions with the layer each belongs to. */
+export function fileRetractions({ retractions, layers }: ProgramTables): FileRetractions | null {
+  if (!retractions) return null;
+  let layer = -1;
+  const lines = retractions.lines.map((line) => {
+    while (layer + 1 < layers.length && line.line >= layers[layer + 1].insertLine) layer++;
+    return { ...line, layer };
+  });
+  return { ...retractions, lines };
 }
 
 export interface EditKind<T extends { kind: string } = { kind: string }> {
@@ -33,7 +57,7 @@ export function ownValueAt(
   key: keyof ProgramReport["settings"],
   layer: number,
 ): number | null {
-  let value = report.settings[key][0] ?? null;
+  let value = report.settings[key]?.[0] ?? null;
   for (const change of report.changes) {
     if (change.layer > layer || (change.layer === layer && change.within)) break;
     if (change.key === key && !change.ours && !removedLines.has(change.line)) value = change.value;

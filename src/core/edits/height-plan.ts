@@ -1,12 +1,14 @@
 import { z } from "zod";
 import { Finding } from "../checks/finding";
 import { cucharaComment } from "../gcode/comments";
-import { Change, changesSchema, followChanges, Place } from "../heightplan/planned";
-import { sayWithComment } from "../heightplan/weave";
-import { refuse, succeed } from "../result";
+import { Change, changesSchema, followChanges, Followed, Place } from "../heightplan/planned";
+import { freeLines, sayWithComment } from "../heightplan/weave";
+import { refuse, Refusal, succeed } from "../result";
 import { SettingKey, settingFor, settingKeys } from "../settings";
 import { plainNumber } from "../units";
-import { EditContext, EditKind, ownValueAt } from "./edit";
+import { Printer } from "../shelf/printer";
+import { EditContext, EditKind, ownValueAt, PlannedForTool } from "./edit";
+import { changeRetractions } from "./retraction";
 import { Splice } from "./splice";
 
 export interface HeightPlanEdit {
@@ -20,88 +22,200 @@ const schema: z.ZodType<HeightPlanEdit> = z.strictObject({ kind: z.literal("heig
 export const heightPlan: EditKind<HeightPlanEdit> = {
   schema,
   apply({ changes }, context) {
-    const { report, printer } = context;
-    const { layers } = report;
-    const findings: Finding[] = [];
-    const { planned, followed, firstLayers } = followChanges(changes, layers);
-    const order = changes.map((_, i) => i).sort((a, b) => firstLayers[a] - firstLayers[b] || a - b);
-    const numberOf = new Map(order.map((index, rank) => [index, rank + 1]));
-
-    const nothing = changes.findIndex(({ settings }) => Object.keys(settings).length === 0);
+    const { report } = context;
+    const nothing = changes.findIndex(({ settings, lines }) => Object.keys(settings).length === 0 && !lines?.length);
     if (nothing >= 0) {
       return refuse(`Change ${nothing + 1} sets nothing: give it a value.`, `changes.${nothing}.settings`);
     }
-    const unprinted = order.filter((index) => firstLayers[index] >= layers.length);
-    if (unprinted.length > 0) {
-      const top = layers.at(-1)?.zMm ?? 0;
-      const end = `the last layer (${layers.length} layers, ${plainNumber(top)} mm)`;
-      const places = unprinted.map((index) => sayPlace(changes[index].from));
-      findings.push({
-        check: "beyond-piece",
-        severity: "warn",
-        where: `change${unprinted.length > 1 ? "s" : ""} ${unprinted.map((index) => numberOf.get(index)).join(", ")}`,
-        message:
-          unprinted.length === 1
-            ? `Nothing of it is printed: ${places[0]} is above ${end}, or it ends before it starts.`
-            : `Nothing of them is printed: ${places.slice(0, 4).join(", ")}${places.length > 4 ? " …" : ""} are above ${end}, or they end before they start.`,
-      });
-    }
-
-    const splices: Splice[] = [];
-    for (const key of settingKeys) {
-      const who = followed[key];
-      if (!who) continue;
-      for (let layer = 0; layer < layers.length; layer++) {
-        const before = layer === 0 ? -1 : who[layer - 1];
-        if (who[layer] === before) continue;
-        const place = {
-          number: numberOf.get(who[layer]) ?? 0,
-          count: changes.length,
-          fromMm: layerBottom(context, layer),
-        };
-        let lines: string[];
-        if (who[layer] >= 0) {
-          const said = sayWithComment(key, changes[who[layer]].settings[key]!, place, printer, 0);
-          if (!("lines" in said)) return refuse(said.message, `changes.${who[layer]}.settings.${key}`);
-          lines = said.lines;
-        } else {
-          const returned = linesToReturn(context, key, layer, numberOf.get(before) ?? 0, changes.length);
-          if ("finding" in returned) {
-            findings.push(returned.finding);
-            continue;
-          }
-          lines = returned.lines;
-          (planned[key] as Float64Array)[layer] = returned.value;
-        }
-        splices.push({
-          atByte: layers[layer].insertByte,
-          removeBytes: 0,
-          insert: lines.map((line) => line + report.lineEnd).join(""),
-          line: layers[layer].insertLine - 1,
-        });
-      }
-      const foreign = report.changes.filter(
-        (change) =>
-          change.key === key &&
-          !change.ours &&
-          !context.removedLines.has(change.line) &&
-          change.layer >= 0 &&
-          change.layer < layers.length &&
-          (who[change.layer] >= 0 || (change.within && who[Math.min(change.layer + 1, layers.length - 1)] >= 0)),
+    const wrongTool = changes.findIndex(({ tool = 0 }) => tool >= context.printer.tools);
+    if (wrongTool >= 0) {
+      const { name, tools } = context.printer;
+      return refuse(
+        `Change ${wrongTool + 1} is for tool ${changes[wrongTool].tool}; ${name} has ${tools === 1 ? "one tool, number 0" : `${tools} tools, counted from 0`}.`,
+        `changes.${wrongTool}.tool`,
       );
-      if (foreign.length > 0) {
-        findings.push({
-          check: "foreign-change",
-          severity: "warn",
-          where: `line ${foreign[0].line + 1}`,
-          message: `The file changes the ${settingFor(key).short} itself in ${foreign.length === 1 ? "one place" : `${foreign.length} places`} where the plan holds, and so undoes it.`,
-          mend: { label: "Take those lines out", edit: { kind: "lift-out", what: "foreign", settings: [key] } },
-        });
-      }
     }
-    return succeed({ splices, findings, planned });
+    const { firstLayers } = followChanges(changes, report.layers);
+    const order = changes.map((_, i) => i).sort((a, b) => firstLayers[a] - firstLayers[b] || a - b);
+    const numbers = new Map(order.map((index, rank) => [index, rank + 1]));
+    const woven: Woven = {
+      context,
+      changes,
+      numbers,
+      splices: [],
+      findings: beyondPiece(context, changes, order, numbers, firstLayers),
+    };
+    const planned: PlannedForTool[] = [];
+    for (const tool of [...new Set(changes.map((change) => change.tool ?? 0))].sort()) {
+      const own = changes.map((change) => ((change.tool ?? 0) === tool ? change : { ...change, settings: {} }));
+      const followed = followChanges(own, report.layers);
+      planned.push({ tool, planned: followed.planned });
+      for (const key of settingKeys) {
+        if (!followed.followed[key]) continue;
+        const setting = settingFor(key);
+        const inside = setting.insideMoves?.(printerOfFile(context)) ?? false;
+        const failed = inside ? null : weaveLines(woven, followed, key, tool);
+        if (failed) return failed;
+        foreignChanges(woven, followed.followed[key], key);
+      }
+      const failed = weaveInsideMoves(woven, followed);
+      if (failed) return failed;
+    }
+    weaveFreeLines(woven, firstLayers);
+    return succeed({ splices: woven.splices, findings: woven.findings, planned });
   },
 };
+
+/** All that is gathered while one edit is applied. */
+interface Woven {
+  context: EditContext;
+  changes: readonly Change[];
+  /** Index of a change → its number in the order of the print. */
+  numbers: ReadonlyMap<number, number>;
+  splices: Splice[];
+  findings: Finding[];
+}
+
+/** The printer as this file uses it: whether the firmware draws back is the file's own business. */
+function printerOfFile({ printer, retractions }: EditContext): Printer {
+  if (!retractions || (retractions.byFirmware === 0 && retractions.lines.length === 0)) return printer;
+  return { ...printer, firmwareRetraction: retractions.byFirmware > 0 };
+}
+
+function beyondPiece(
+  { report: { layers } }: EditContext,
+  changes: readonly Change[],
+  order: number[],
+  numbers: ReadonlyMap<number, number>,
+  firstLayers: number[],
+): Finding[] {
+  const unprinted = order.filter((index) => firstLayers[index] >= layers.length);
+  if (unprinted.length === 0) return [];
+  const end = `the last layer (${layers.length} layers, ${plainNumber(layers.at(-1)?.zMm ?? 0)} mm)`;
+  const places = unprinted.map((index) => sayPlace(changes[index].from));
+  return [
+    {
+      check: "beyond-piece",
+      severity: "warn",
+      where: `change${unprinted.length > 1 ? "s" : ""} ${unprinted.map((index) => numbers.get(index)).join(", ")}`,
+      message:
+        unprinted.length === 1
+          ? `Nothing of it is printed: ${places[0]} is above ${end}, or it ends before it starts.`
+          : `Nothing of them is printed: ${places.slice(0, 4).join(", ")}${places.length > 4 ? " …" : ""} are above ${end}, or they end before they start.`,
+    },
+  ];
+}
+
+/** One setting's lines along the layers. */
+function weaveLines(woven: Woven, { planned, followed }: Followed, key: SettingKey, tool: number): Refusal | null {
+  const { context, changes, numbers } = woven;
+  const { layers } = context.report;
+  const who = followed[key]!;
+  for (let layer = 0; layer < layers.length; layer++) {
+    const before = layer === 0 ? -1 : who[layer - 1];
+    if (who[layer] === before) continue;
+    const place = { number: numbers.get(who[layer]) ?? 0, count: changes.length, fromMm: layerBottom(context, layer) };
+    let lines: string[];
+    if (who[layer] >= 0) {
+      const said = sayWithComment(key, changes[who[layer]].settings[key]!, place, printerOfFile(context), tool);
+      if (!("lines" in said)) return refuse(said.message, `changes.${who[layer]}.settings.${key}`);
+      lines = said.lines;
+    } else {
+      const returned = linesToReturn(context, key, layer, numbers.get(before) ?? 0, changes.length, tool);
+      if ("finding" in returned) {
+        woven.findings.push(returned.finding);
+        continue;
+      }
+      lines = returned.lines;
+      planned[key]![layer] = returned.value;
+    }
+    woven.splices.push(insertion(context, layer, lines));
+  }
+  return null;
+}
+
+/** Settings that live inside the file's moves: its own lines are rewritten. */
+function weaveInsideMoves({ context, findings, splices }: Woven, { planned, followed }: Followed): Refusal | null {
+  const inside = (key: SettingKey) =>
+    planned[key] !== undefined && settingFor(key).insideMoves?.(printerOfFile(context));
+  const field = (key: SettingKey) =>
+    `changes.${Math.max(0, followed[key]!.find((index) => index >= 0) ?? 0)}.settings.${key}`;
+  if (inside("printSpeed")) {
+    return refuse(
+      "A sliced file has a speed of its own for walls, fill and strands over air: use the speed factor, which scales them all.",
+      field("printSpeed"),
+    );
+  }
+  const key = (["retractionLength", "retractionSpeed"] as const).find(inside);
+  if (!key) return null;
+  const { retractions, removedLines } = context;
+  if (!retractions || retractions.lines.length === 0) {
+    const why = retractions?.wiping ? "draws the filament back only while it moves" : "never draws the filament back";
+    return refuse(`This file ${why}, so there is no retraction to change.`, field(key));
+  }
+  const wishes = { lengthMm: planned.retractionLength, speedMmS: planned.retractionSpeed };
+  const changed = changeRetractions(retractions, wishes, removedLines);
+  splices.push(...changed.splices);
+  if (changed.withoutFeed > 0) {
+    findings.push({
+      check: "retraction-unchanged",
+      severity: "warn",
+      where: "whole file",
+      message: `${changed.withoutFeed} lines draw back at the feed of the move before them: their speed is left as it is.`,
+    });
+  }
+  if (retractions.wiping > 0) {
+    findings.push({
+      check: "retraction-unchanged",
+      severity: "warn",
+      where: "whole file",
+      message: `${retractions.wiping} lines draw back while they move (wiping): they are left as they are.`,
+    });
+  }
+  return null;
+}
+
+function weaveFreeLines({ context, changes, numbers, splices }: Woven, firstLayers: number[]): void {
+  changes.forEach(({ lines }, index) => {
+    const layer = firstLayers[index];
+    if (!lines?.length || layer >= context.report.layers.length) return;
+    const place = { number: numbers.get(index) ?? 0, count: changes.length, fromMm: layerBottom(context, layer) };
+    splices.push(insertion(context, layer, freeLines(lines, place)));
+  });
+}
+
+/** Points at changes of the file itself that would undo the plan. */
+function foreignChanges({ context, findings }: Woven, who: Int32Array, key: SettingKey): void {
+  const { report, removedLines } = context;
+  const last = report.layers.length - 1;
+  const foreign = report.changes.filter(
+    (change) =>
+      change.key === key &&
+      !change.ours &&
+      !removedLines.has(change.line) &&
+      change.layer >= 0 &&
+      change.layer <= last &&
+      (who[change.layer] >= 0 || (change.within && who[Math.min(change.layer + 1, last)] >= 0)),
+  );
+  if (foreign.length === 0) return;
+  findings.push({
+    check: "foreign-change",
+    severity: "warn",
+    where: `line ${foreign[0].line + 1}`,
+    message: `The file changes the ${settingFor(key).short} itself in ${foreign.length === 1 ? "one place" : `${foreign.length} places`} where the plan holds, and so undoes it.`,
+    mend: { label: "Take those lines out", edit: { kind: "lift-out", what: "foreign", settings: [key] } },
+  });
+}
+
+function insertion({ report }: EditContext, layer: number, lines: string[]): Splice {
+  return {
+    atByte: report.layers[layer].insertByte,
+    removeBytes: 0,
+    insert: lines.map((line) => line + report.lineEnd).join(""),
+    line: report.layers[layer].insertLine - 1,
+    layer,
+  };
+}
 
 function layerBottom({ report }: EditContext, layer: number): number {
   const { zMm, heightMm } = report.layers[layer];
@@ -114,10 +228,11 @@ function linesToReturn(
   layer: number,
   number: number,
   count: number,
+  tool: number,
 ): { lines: string[]; value: number } | { finding: Finding } {
   const setting = settingFor(key);
   const value = ownValueAt(context, key, layer);
-  const said = value === null ? null : setting.say(value, context.printer, 0);
+  const said = value === null ? null : setting.say(value, printerOfFile(context), tool);
   if (value === null || !said?.ok) {
     return {
       finding: {

@@ -1,12 +1,10 @@
 /** All edits. A new one is one file and one line here. */
 import { z } from "zod";
 import { Finding } from "../checks/finding";
-import { PlannedValues } from "../heightplan/planned";
 import { ProgramReport } from "../report/report";
 import { Result, succeed } from "../result";
-import { SettingKey } from "../settings";
 import { Printer } from "../shelf/printer";
-import { EditKind } from "./edit";
+import { EditKind, FileRetractions, PlannedForTool } from "./edit";
 import { heightPlan, HeightPlanEdit } from "./height-plan";
 import { liftOut, LiftOutEdit } from "./lift-out";
 import { sortSplices, Splice } from "./splice";
@@ -44,24 +42,38 @@ export interface AppliedEdits {
   /** Per edit: its findings and how many lines it puts in or takes out. */
   edits: { kind: Edit["kind"]; changedLines: number }[];
   findings: Finding[];
-  planned: PlannedValues;
+  planned: PlannedForTool[];
 }
 
-/** Applies a stack of edits to a file, first to last; refused with field and reason if one cannot be done. */
-export function applyEdits(edits: readonly Edit[], report: ProgramReport, printer: Printer): Result<AppliedEdits> {
+/**
+ * Applies a stack of edits to a file, first to last; refused with field and reason if one cannot be done. `retractions` are the file's
+ * own, needed by edits inside moves.
+ */
+export function applyEdits(
+  edits: readonly Edit[],
+  report: ProgramReport,
+  printer: Printer,
+  retractions: FileRetractions | null = null,
+): Result<AppliedEdits> {
   const removedLines = new Set<number>();
   const splices: Splice[] = [];
   const counts: AppliedEdits["edits"] = [];
   const findings: Finding[] = [];
-  const planned: PlannedValues = {};
+  const planned: PlannedForTool[] = [];
   for (const [index, edit] of edits.entries()) {
     const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
-    const outcome = kind.apply(edit, { report, printer, removedLines });
+    const outcome = kind.apply(edit, { report, printer, removedLines, retractions });
     if (!outcome.ok) return { ...outcome, field: `${index}.${outcome.field ?? ""}` };
-    for (const splice of outcome.value.splices) if (splice.removeBytes > 0) removedLines.add(splice.line);
+    for (const { removeBytes, insert, line } of outcome.value.splices) {
+      if (removeBytes > 0 && insert === "") removedLines.add(line);
+    }
     splices.push(...outcome.value.splices);
     findings.push(...outcome.value.findings);
-    for (const [key, values] of Object.entries(outcome.value.planned ?? {})) planned[key as SettingKey] = values;
+    for (const wanted of outcome.value.planned ?? []) {
+      const known = planned.find(({ tool }) => tool === wanted.tool);
+      if (known) Object.assign(known.planned, wanted.planned);
+      else planned.push(wanted);
+    }
     counts.push({
       kind: edit.kind,
       changedLines: outcome.value.splices.reduce(

@@ -5,10 +5,12 @@ export interface Splice {
   atByte: number;
   /** How many bytes of the original go; 0 for a plain insertion. */
   removeBytes: number;
-  /** Text to put there. */
+  /** Text to put there; with bytes taken out it stands for the line that was there. */
   insert: string;
   /** Line of the original it stands before, or that goes; from 0. */
   line: number;
+  /** Layer it is for, from 0, where that is known. */
+  layer?: number;
 }
 
 /** Splices in the order of the program; at one place removals come after insertions. */

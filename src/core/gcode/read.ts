@@ -20,6 +20,29 @@ export interface CucharaLine {
   text: string;
 }
 
+/** A line that draws the filament back, or gives it back, without going anywhere. */
+export interface RetractionLine {
+  line: number;
+  startByte: number;
+  endByte: number;
+  text: string;
+  /** Index in the move table. */
+  move: number;
+  /** Filament, mm; negative when drawn back. */
+  fedMm: number;
+  /** E counts from a fixed zero (M82), so that only its end point is written. */
+  absolute: boolean;
+}
+
+/** How a program draws back. */
+export interface RetractionLines {
+  lines: RetractionLine[];
+  /** Draws back while it moves: such lines cannot be changed by themselves. */
+  wiping: number;
+  /** Leaves it to the firmware (G10). */
+  byFirmware: number;
+}
+
 /** Everything a program says, in tables. */
 export interface ProgramTables {
   lineCount: number;
@@ -41,9 +64,13 @@ export interface ProgramTables {
   overlongLines: number;
   /** Lines whose checksum does not fit. */
   damagedLines: number;
+  /** How it draws back; null if the reader was not asked to keep that. */
+  retractions: RetractionLines | null;
 }
 
-const [X, Y, Z, E, F, I, J, R, S, P, T, G, M, K, L] = "XYZEFIJRSPTGMKL".split("").map((letter) => letter.charCodeAt(0));
+const [X, Y, Z, E, F, I, J, R, S, P, T, G, M, K, L, D] = "XYZEFIJRSPTGMKLD"
+  .split("")
+  .map((letter) => letter.charCodeAt(0));
 
 /** Commands that matter elsewhere but change nothing a move table holds. */
 const knownElsewhere = new Set(
@@ -91,9 +118,14 @@ export class ProgramReader {
   private firmwareRetractMmS = 0;
   /** Filament drawn back and not yet restored, so that restoring is told from printing. */
   private drawnBackMm = 0;
+  private readonly retractions: RetractionLines | null;
 
-  /** @param expectedBytes size of the program, if it is known: saves memory while a large one is read */
-  constructor(expectedBytes = 0) {
+  /**
+   * @param expectedBytes size of the program, if it is known: saves memory while a large one is read
+   * @param keepRetractions whether the lines that draw back are wanted, for edits inside moves
+   */
+  constructor(expectedBytes = 0, keepRetractions = false) {
+    this.retractions = keepRetractions ? { lines: [], wiping: 0, byFirmware: 0 } : null;
     this.moves = new MoveTableBuilder(expectedBytes / SHORT_LINE_BYTES);
   }
 
@@ -128,6 +160,7 @@ export class ProgramReader {
       binaryBytes: this.binaryBytes,
       overlongLines: this.scanner.overlongLines,
       damagedLines: this.damagedLines,
+      retractions: this.retractions,
     };
   }
 
@@ -208,7 +241,8 @@ export class ProgramReader {
           break;
       }
     }
-    const fed = (e - this.e) * this.flowFactor;
+    // Drawing back and restoring are not scaled: a factor that changes in between must leave nothing owed.
+    const fed = displaced ? (e - this.e) * this.flowFactor : e - this.e;
     this.e = e;
     if (displaced && (x !== this.x || y !== this.y || z !== fromZ)) {
       this.x = x;
@@ -220,11 +254,21 @@ export class ProgramReader {
         this.addMove(fed, MoveKind.print, number);
       } else {
         if (fed !== 0) this.moveFilament(fed);
+        if (fed < -1e-4 && this.retractions) this.retractions.wiping++;
         this.tracker.travel(line.startByte, number);
         this.addMove(fed, MoveKind.travel, number);
       }
     } else if (Math.abs(fed) > 1e-7) {
       this.moveFilament(fed);
+      this.retractions?.lines.push({
+        line: number,
+        startByte: line.startByte,
+        endByte: line.endByte,
+        text: line.text(),
+        move: this.moves.count,
+        fedMm: fed,
+        absolute: this.absoluteE,
+      });
       this.addMove(fed, fed < 0 ? MoveKind.retract : MoveKind.restore, number);
     }
   }
@@ -309,6 +353,7 @@ export class ProgramReader {
       case 10:
         // G10 with words sets offsets on other machines; alone it is the firmware's own retraction.
         if (to > from && !(to === from + 1 && line.letters[from] === S)) return;
+        if (this.retractions) this.retractions.byFirmware++;
         this.moveFilament(-this.firmwareRetractMm);
         this.firmwareMove(-this.firmwareRetractMm, MoveKind.retract, line.number);
         return;
@@ -441,12 +486,16 @@ export class ProgramReader {
         this.eventIf(EventKind.speedFactor, s, line);
         return;
       case 221:
-        if (s > 0) this.flowFactor = s / 100;
-        this.eventIf(EventKind.flowFactor, s, line);
+        if (s > 0 && tool === this.tool) this.flowFactor = s / 100;
+        if (!Number.isNaN(s)) this.event(EventKind.flowFactor, s, tool, line);
         return;
-      case 572:
-        this.eventIf(EventKind.pressureAdvance, line.value(S, from), line);
+      case 572: {
+        const advance = line.value(S, from);
+        const drive = line.value(D, from);
+        if (!Number.isNaN(advance))
+          this.event(EventKind.pressureAdvance, advance, drive >= 0 && drive < 256 ? drive : tool, line);
         return;
+      }
       case 900: {
         const advance = line.value(K, from);
         this.eventIf(EventKind.pressureAdvance, Number.isNaN(advance) ? line.value(L, from) : advance, line);
@@ -476,7 +525,11 @@ export class ProgramReader {
       this.unknown.set(name, (this.unknown.get(name) ?? 0) + 1);
       return;
     }
-    for (const [kind, value] of readings) this.event(kind, value, this.tool, line);
+    for (const [kind, value] of readings) {
+      if (kind === EventKind.firmwareRetractLength) this.firmwareRetractMm = value;
+      if (kind === EventKind.firmwareRetractSpeed) this.firmwareRetractMmS = value;
+      this.event(kind, value, this.tool, line);
+    }
   }
 
   private event(kind: EventKind, value: number, tool: number, line: Line): void {

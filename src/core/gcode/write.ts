@@ -109,6 +109,8 @@ export interface LayerText {
   tops: ArrayLike<number>;
   /** Where the nozzle stands before the first move, mm. */
   start: { x: number; y: number };
+  /** Drawing back and restoring are left to the firmware: G10 and G11. */
+  firmwareRetraction?: boolean;
 }
 
 /** Writes moves with relative filament lengths (M83), each layer opened by its comment. */
@@ -127,6 +129,10 @@ export function writeMoves(out: ByteWriter, moves: MoveTable, layerStarts: numbe
       const before = text.linesBeforeMove.get(i);
       if (before !== undefined) out.line(before);
       const k = kind[i];
+      if (text.firmwareRetraction && (k === MoveKind.retract || k === MoveKind.restore)) {
+        out.line(k === MoveKind.retract ? "G10" : "G11");
+        continue;
+      }
       out.text(k === MoveKind.travel ? "G0" : "G1");
       if (k !== MoveKind.retract && k !== MoveKind.restore) {
         if (x[i] !== lastX) out.word(X, x[i], 3);

@@ -1,11 +1,7 @@
 /** Changes to a plan as people make them: pure, so that undo is just keeping the plan from before. */
-import { refuse, Result, succeed } from "../result";
 import { SettingKey, settingFor, SettingValues } from "../settings";
-import { clamp, plainNumber, roundTo } from "../units";
-import { Band, bandEdgesMm, HeightPlan, MOST_BANDS } from "./plan";
-
-const LOWEST_BAND_MM = 0.4;
-const HIGHEST_BASE_MM = 50;
+import { clamp, roundTo } from "../units";
+import { Band, bandEdgesMm, HeightPlan, HIGHEST_BASE_MM, LOWEST_BAND_MM, MOST_BANDS, variedKeys } from "./plan";
 
 /** Sets one value of one band (index from 0). */
 export function setValue(plan: HeightPlan, index: number, key: SettingKey, value: number): HeightPlan {
@@ -40,18 +36,45 @@ export function moveEdge(plan: HeightPlan, index: number, toMm: number): HeightP
   return { baseHeightMm: index === 0 ? edge : plan.baseHeightMm, bands };
 }
 
-/** Adds a band on top, one step on from the last two. */
-export function addBand(plan: HeightPlan, key: SettingKey): HeightPlan {
-  const { lowest, highest, step } = settingFor(key);
+/** Adds a band on top: every setting one step on from the last two bands. */
+export function addBand(plan: HeightPlan): HeightPlan {
   const last = plan.bands[plan.bands.length - 1];
   const before = plan.bands[plan.bands.length - 2];
-  const value = last.settings[key];
   const settings: SettingValues = { ...last.settings };
-  if (value !== undefined) {
-    const difference = before?.settings[key] === undefined ? -step : value - before.settings[key]!;
-    settings[key] = clamp(roundTo(value + (difference || -step), 3), lowest, highest);
+  for (const key of variedKeys([last])) {
+    const { lowest, highest, step, decimals } = settingFor(key);
+    const value = last.settings[key]!;
+    const difference = before?.settings[key] === undefined ? -step : value - before.settings[key];
+    settings[key] = clamp(roundTo(value + difference, decimals), lowest, highest);
   }
   return { ...plan, bands: [...plan.bands, { heightMm: last.heightMm, settings }] };
+}
+
+/** Lets another setting vary: every band gets `value` to begin with. */
+export function varySetting(plan: HeightPlan, key: SettingKey, value: number): HeightPlan {
+  const { lowest, highest } = settingFor(key);
+  const start = clamp(value, lowest, highest);
+  const bands = plan.bands.map((band) => ({ ...band, settings: { [key]: start, ...band.settings } }));
+  return { ...plan, bands };
+}
+
+/** Takes a setting out of all bands. */
+export function holdSetting(plan: HeightPlan, key: SettingKey): HeightPlan {
+  const bands = plan.bands.map((band) => {
+    const { [key]: _held, ...settings } = band.settings;
+    return { ...band, settings };
+  });
+  return { ...plan, bands };
+}
+
+/** Lines of the user's own at the start of one band; none takes them away. */
+export function setLines(plan: HeightPlan, index: number, lines: string[]): HeightPlan {
+  const bands = plan.bands.map((band, i) => {
+    if (i !== index) return band;
+    const { lines: _before, ...rest } = band;
+    return lines.length > 0 ? { ...rest, lines } : rest;
+  });
+  return { ...plan, bands };
 }
 
 /** Takes a band out; the last one stays. */
@@ -59,75 +82,19 @@ export function removeBand(plan: HeightPlan, index: number): HeightPlan {
   return plan.bands.length <= 1 ? plan : { ...plan, bands: plan.bands.filter((_, i) => i !== index) };
 }
 
-/** Bands from a start value in even steps, all of one height. */
-export function fillBands(key: SettingKey, start: number, step: number, count: number, heightMm: number): Band[] {
+/** Bands with values of one setting in even steps, all of one height; what else the bands set stays. */
+export function fillBands(
+  plan: HeightPlan,
+  key: SettingKey,
+  fill: { start: number; step: number; count: number; heightMm: number },
+): Band[] {
   const { lowest, highest, decimals } = settingFor(key);
-  return Array.from({ length: clamp(Math.round(count), 1, MOST_BANDS) }, (_, i) => ({
-    heightMm,
-    settings: { [key]: clamp(roundTo(start + i * step, decimals), lowest, highest) },
-  }));
-}
-
-/**
- * Reads bands from pasted text: one column of values (heights stay as they are, the last one repeated), or two columns, the
- * height where a band starts and its value. Tabs, semicolons, commas and spaces part columns; a comma between two digits is a
- * decimal mark where another separator is there. Lines without figures (headings) are passed over.
- */
-export function pasteBands(text: string, key: SettingKey, plan: HeightPlan): Result<HeightPlan> {
-  const setting = settingFor(key);
-  const rows: number[][] = [];
-  for (const [index, line] of text.split(/\r?\n/).entries()) {
-    if (!/\d/.test(line)) continue;
-    const separator = line.includes("\t") ? "\t" : line.includes(";") ? ";" : /\s/.test(line.trim()) ? /\s+/ : ",";
-    const cells = line
-      .trim()
-      .split(separator)
-      .map((cell) => cell.replace(/[^\d.,+-]/g, "").replace(",", "."))
-      .filter((cell) => cell !== "");
-    const figures = cells.map(Number);
-    if (figures.some(Number.isNaN))
-      return refuse(`Line ${index + 1}, “${line.trim().slice(0, 40)}”: these are not all numbers.`);
-    if (figures.length === 0 || figures.length > 2) {
-      return refuse(
-        `Line ${index + 1} has ${figures.length} figures. Paste one column of values, or two: height in mm and value.`,
-      );
-    }
-    rows.push(figures);
-  }
-  if (rows.length === 0) return refuse("There are no figures in what was pasted.");
-  if (rows.length > MOST_BANDS) return refuse(`That is ${rows.length} bands; a plan has at most ${MOST_BANDS}.`);
-  const columns = rows[0].length;
-  const uneven = rows.findIndex((row) => row.length !== columns);
-  if (uneven >= 0) return refuse(`Row ${uneven + 1} has ${rows[uneven].length} figures, the first has ${columns}.`);
-  const values = rows.map((row) => row[columns - 1]);
-  const wrong = values.findIndex((value) => value < setting.lowest || value > setting.highest);
-  if (wrong >= 0) {
-    return refuse(
-      `Row ${wrong + 1}: ${plainNumber(values[wrong])} is outside ${setting.lowest} to ${setting.highest} ${setting.unit}.`,
-    );
-  }
-  if (columns === 1) {
-    const bands = values.map((value, i) => ({
-      heightMm: plan.bands[Math.min(i, plan.bands.length - 1)].heightMm,
-      settings: { [key]: value },
-    }));
-    return succeed({ ...plan, bands });
-  }
-  const starts = rows.map(([start]) => start);
-  const falling = starts.findIndex((start, i) => i > 0 && start - starts[i - 1] < LOWEST_BAND_MM);
-  if (falling > 0) {
-    return refuse(
-      `Row ${falling + 1} starts at ${plainNumber(starts[falling])} mm: heights must rise by at least ${LOWEST_BAND_MM} mm a row.`,
-    );
-  }
-  if (starts[0] < 0 || starts[0] > HIGHEST_BASE_MM)
-    return refuse(
-      `The first band starts at ${plainNumber(starts[0])} mm; the base can be 0 to ${HIGHEST_BASE_MM} mm high.`,
-    );
-  const last = starts.length > 1 ? starts[starts.length - 1] - starts[starts.length - 2] : plan.bands[0].heightMm;
-  const bands = starts.map((start, i) => ({
-    heightMm: roundTo(i + 1 < starts.length ? starts[i + 1] - start : last, 6),
-    settings: { [key]: values[i] },
-  }));
-  return succeed({ baseHeightMm: starts[0], bands });
+  return Array.from({ length: clamp(Math.round(fill.count), 1, MOST_BANDS) }, (_, i) => {
+    const like = plan.bands[Math.min(i, plan.bands.length - 1)];
+    return {
+      ...like,
+      heightMm: fill.heightMm,
+      settings: { ...like?.settings, [key]: clamp(roundTo(fill.start + i * fill.step, decimals), lowest, highest) },
+    };
+  });
 }

@@ -1,40 +1,84 @@
 /** A height plan: the base and the bands above it. */
 import { z } from "zod";
-import { SettingValues, settingValuesSchema } from "../settings";
+import { SettingKey, settingFor, settingKeys, SettingValues, settingValuesSchema } from "../settings";
+import { freeLinesSchema } from "../settings/free-lines";
 import { roundTo } from "../units";
 import { firstLayerAbove, layerBottomMm, LayerTops } from "./layer-grid";
 
 export interface Band {
   heightMm: number;
   settings: SettingValues;
+  /** Lines of the user's own, put in where the band starts. */
+  lines?: string[];
+}
+
+/** Values of one setting that stand side by side in every layer, one on each place of the specimen. */
+export interface SideBySide {
+  setting: SettingKey;
+  values: number[];
 }
 
 export interface HeightPlan {
   baseHeightMm: number;
   bands: Band[];
+  /** The nozzle's temperature changes so many layers before its band starts, so that the nozzle has time to follow. */
+  leadLayers?: number;
+  sideBySide?: SideBySide;
 }
 
 export const MOST_BANDS = 200;
+export const LOWEST_BAND_MM = 0.05;
+export const HIGHEST_BASE_MM = 50;
+export const MOST_LEAD_LAYERS = 50;
+export const MOST_SIDE_BY_SIDE = 80;
 
 const bandSchema = z.object({
   heightMm: z
     .number({ error: "A band's height must be a number in mm" })
-    .min(0.4, "A band must be at least 0.4 mm high")
+    .min(LOWEST_BAND_MM, `A band must be at least ${LOWEST_BAND_MM} mm high`)
     .max(500, "A band must be at most 500 mm high"),
   settings: settingValuesSchema,
+  lines: freeLinesSchema.optional(),
 });
+
+const sideBySideSchema = z
+  .object({
+    setting: z.enum(settingKeys, { error: `The setting is one of ${settingKeys.join(", ")}` }),
+    values: z
+      .array(z.number({ error: "A value must be a number" }))
+      .min(1, "Give at least one value")
+      .max(MOST_SIDE_BY_SIDE, `At most ${MOST_SIDE_BY_SIDE} values fit side by side`),
+  })
+  .check(({ value: { setting, values }, issues }) => {
+    const { label, lowest, highest, unit } = settingFor(setting);
+    values.forEach((value, i) => {
+      if (value >= lowest && value <= highest) return;
+      issues.push({
+        code: "custom",
+        input: value,
+        path: ["values", i],
+        message: `${label} must be ${lowest} to ${highest} ${unit}`,
+      });
+    });
+  });
 
 export const heightPlanSchema = z.object({
   baseHeightMm: z
     .number({ error: "The base's height must be a number in mm" })
     .min(0, "The base cannot be lower than 0 mm")
-    .max(50, "The base must be at most 50 mm high"),
+    .max(HIGHEST_BASE_MM, `The base must be at most ${HIGHEST_BASE_MM} mm high`),
   bands: z
     .array(z.unknown(), { error: "The plan needs a list of bands" })
     .min(1, "The plan needs at least one band")
     .max(MOST_BANDS, `A plan has at most ${MOST_BANDS} bands`)
     // The bands are looked at one by one only when their number is sane: a million of them is one short answer.
     .pipe(z.array(bandSchema)),
+  leadLayers: z
+    .int({ error: "Layers are counted in whole numbers" })
+    .min(0, "A change can only come earlier: 0 layers or more")
+    .max(MOST_LEAD_LAYERS, `At most ${MOST_LEAD_LAYERS} layers early`)
+    .optional(),
+  sideBySide: sideBySideSchema.optional(),
 });
 
 /** A band on the layers of a program. */
@@ -51,6 +95,7 @@ export interface ResolvedBand {
   firstLayer: number;
   lastLayer: number;
   settings: SettingValues;
+  lines?: string[];
 }
 
 /** Height of the whole plan, mm. */
@@ -85,6 +130,7 @@ export function resolveBands(plan: HeightPlan, tops: LayerTops): ResolvedBand[] 
       firstLayer,
       lastLayer,
       settings: band.settings,
+      ...(band.lines ? { lines: band.lines } : {}),
     };
   });
 }
@@ -92,4 +138,9 @@ export function resolveBands(plan: HeightPlan, tops: LayerTops): ResolvedBand[] 
 /** The band a layer belongs to, or undefined on the base. */
 export function bandOfLayer(bands: readonly ResolvedBand[], layer: number): ResolvedBand | undefined {
   return bands.find((band) => layer >= band.firstLayer && layer <= band.lastLayer);
+}
+
+/** Settings that the bands of a plan set, in the order of all settings. */
+export function variedKeys(bands: readonly { settings: SettingValues }[]): SettingKey[] {
+  return settingKeys.filter((key) => bands.some(({ settings }) => settings[key] !== undefined));
 }

@@ -2,23 +2,52 @@
 import { z } from "zod";
 import { SettingKey, settingKeys, settingValuesSchema, SettingValues } from "../settings";
 import { HEIGHT_TOLERANCE_MM } from "../units";
+import { freeLinesSchema } from "../settings/free-lines";
 import { MOST_BANDS, ResolvedBand } from "./plan";
 
 /** Wanted values per layer index; NaN where the plan says nothing. */
 export type PlannedValues = Partial<Record<SettingKey, Float64Array>>;
 
-/** The bands of a trial's plan, spread over `layerCount` layers. */
-export function plannedFromBands(bands: readonly ResolvedBand[], layerCount: number): PlannedValues {
-  const planned: PlannedValues = {};
-  for (const band of bands) {
+/** A plan spread over layers: what holds in each, and where it comes from. */
+export interface Followed {
+  planned: PlannedValues;
+  /** Index of the band or change each layer follows, per setting; -1 where none holds. */
+  followed: Partial<Record<SettingKey, Int32Array>>;
+  /** 1 for layers in which the bands are read on the piece; all of them where it is left out. */
+  judged?: Uint8Array;
+}
+
+/** The two columns of a setting, made if they are not there yet. */
+export function columnsOf(
+  plan: Followed,
+  key: SettingKey,
+  layerCount: number,
+): { values: Float64Array; who: Int32Array } {
+  const values = (plan.planned[key] ??= new Float64Array(layerCount).fill(NaN));
+  const who = (plan.followed[key] ??= new Int32Array(layerCount).fill(-1));
+  return { values, who };
+}
+
+/**
+ * The bands of a trial's plan, spread over `layerCount` layers. With `leadLayers` the nozzle's temperature changes that many
+ * layers before its band starts; the first band's holds from its own start.
+ */
+export function followBands(bands: readonly ResolvedBand[], layerCount: number, leadLayers = 0): Followed {
+  const plan: Followed = { planned: {}, followed: {} };
+  bands.forEach((band, index) => {
+    if (band.lastLayer < band.firstLayer) return;
     for (const key of settingKeys) {
       const value = band.settings[key];
-      if (value === undefined || band.lastLayer < band.firstLayer) continue;
-      const column = (planned[key] ??= new Float64Array(layerCount).fill(NaN));
-      column.fill(value, band.firstLayer, band.lastLayer + 1);
+      if (value === undefined) continue;
+      const { values, who } = columnsOf(plan, key, layerCount);
+      const lead = key === "nozzleTemperature" && index > 0 ? leadLayers : 0;
+      // Never before the band below has begun to hold.
+      const from = Math.max(band.firstLayer - lead, index > 0 ? bands[index - 1].firstLayer + 1 : 0, 0);
+      values.fill(value, Math.min(from, band.firstLayer), band.lastLayer + 1);
+      who.fill(index, Math.min(from, band.firstLayer), band.lastLayer + 1);
     }
-  }
-  return planned;
+  });
+  return plan;
 }
 
 const heightPlace = z.strictObject({
@@ -44,6 +73,12 @@ export const changeSchema = z.strictObject({
   from: placeSchema,
   until: placeSchema.optional(),
   settings: settingValuesSchema,
+  tool: z
+    .int({ error: "A tool is a whole number" })
+    .min(0, "Tools count from 0")
+    .max(7, "At most 8 tools, 0 to 7")
+    .optional(),
+  lines: freeLinesSchema.optional(),
 });
 
 export const changesSchema = z
@@ -63,12 +98,14 @@ export interface Change {
   from: Place;
   until?: Place;
   settings: SettingValues;
+  /** Which tool it is for; the first where it is left out. */
+  tool?: number;
+  /** Lines of the user's own, put in where it starts. */
+  lines?: string[];
 }
 
-/** Which change (index) each layer follows, per setting; -1 where none holds. */
-export interface FollowedChanges {
-  planned: PlannedValues;
-  followed: Partial<Record<SettingKey, Int32Array>>;
+/** Changes followed along the layers; the indexes are those of the changes. */
+export interface FollowedChanges extends Followed {
   /** First layer of each change, `layers.length` if it is above the piece. */
   firstLayers: number[];
 }
@@ -94,14 +131,12 @@ export function followChanges(changes: readonly Change[], layers: readonly { zMm
     return first < 0 ? layers.length : first;
   });
   const order = changes.map((_, i) => i).sort((a, b) => firstLayers[a] - firstLayers[b] || a - b);
-  const planned: PlannedValues = {};
-  const followed: FollowedChanges["followed"] = {};
+  const plan: Followed = { planned: {}, followed: {} };
   for (const index of order) {
     for (const key of settingKeys) {
       const value = changes[index].settings[key];
       if (value === undefined) continue;
-      const values = (planned[key] ??= new Float64Array(layers.length).fill(NaN));
-      const who = (followed[key] ??= new Int32Array(layers.length).fill(-1));
+      const { values, who } = columnsOf(plan, key, layers.length);
       for (let layer = firstLayers[index]; layer < layers.length; layer++) {
         if (!holds[index][layer]) continue;
         values[layer] = value;
@@ -109,5 +144,5 @@ export function followChanges(changes: readonly Change[], layers: readonly { zMm
       }
     }
   }
-  return { planned, followed, firstLayers };
+  return { ...plan, firstLayers };
 }

@@ -5,6 +5,7 @@
 import { EventKind } from "../gcode/moves";
 import { ProgramTables } from "../gcode/read";
 import { SettingKey, settingFor, settingKeys, SettingValues } from "../settings";
+import { moveFacts } from "../settings/move-facts";
 import { Printer } from "../shelf/printer";
 import { PlannedValues } from "./planned";
 
@@ -28,8 +29,15 @@ export interface SettingChange {
   waits: boolean;
 }
 
-/** The value of every setting that is in force when the first material of each layer is laid. */
-export function settingsByLayer(tables: ProgramTables): { byLayer: LayerSettings; changes: SettingChange[] } {
+/**
+ * The value of every setting that is in force when the first material of each layer is laid, for the tool that lays it.
+ *
+ * @param ofTool look at this tool instead, whichever lays
+ */
+export function settingsByLayer(
+  tables: ProgramTables,
+  ofTool?: number,
+): { byLayer: LayerSettings; changes: SettingChange[] } {
   const { events, layers, cucharaLines } = tables;
   const byLayer = Object.fromEntries(
     settingKeys.map((key) => [key, new Float64Array(layers.length).fill(NaN)]),
@@ -75,14 +83,28 @@ export function settingsByLayer(tables: ProgramTables): { byLayer: LayerSettings
   for (const layer of layers) {
     if (layer.index === 0) takeUpTo(layer.firstMove - 1, -1, false);
     takeUpTo(layer.firstPrintMove, layer.index, false);
+    const next = layer.index + 1 < layers.length ? openingMove(tables, layer.index + 1) : tables.moves.count;
+    const facts = moveFacts(tables.moves, openingMove(tables, layer.index), next - 1);
     for (const key of settingKeys) {
       const values = current[key];
-      byLayer[key][layer.index] = values.get(tool) ?? values.get(0) ?? NaN;
+      // What the moves do is what counts; a command about it only tells where no move shows it.
+      const measured = settingFor(key).measure?.(facts) ?? NaN;
+      byLayer[key][layer.index] = Number.isNaN(measured)
+        ? (values.get(ofTool ?? tool) ?? values.get(0) ?? NaN)
+        : measured;
     }
     takeUpTo(layer.lastMove, layer.index, true);
   }
   takeUpTo(Infinity, layers.length, false);
   return { byLayer, changes };
+}
+
+/** First move behind the place where a line for the layer would stand: drawing back for the way to it belongs to it. */
+function openingMove({ layers, moves }: ProgramTables, index: number): number {
+  const layer = layers[index];
+  let first = layer.firstMove;
+  while (first > 0 && moves.line[first - 1] >= layer.insertLine) first--;
+  return first;
 }
 
 export interface ProofLayer {

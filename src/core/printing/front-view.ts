@@ -86,17 +86,16 @@ export function frontView(slices: readonly Slice[]): FrontView {
   const figures: number[] = [];
   const open = new Map<string, { stretch: Stretch; fromZ: number }>();
   let foremost = Infinity;
-  for (const { section } of slices)
-    for (const { depthMm } of stretchesOf(section)) foremost = Math.min(foremost, depthMm);
+  for (const { drawn } of slices) for (const { depthMm } of stretchesOf(drawn)) foremost = Math.min(foremost, depthMm);
   const close = (key: string, toZ: number) => {
     const { stretch, fromZ } = open.get(key)!;
     figures.push(stretch.from, stretch.to, fromZ, toZ, stretch.depthMm - foremost, stretch.raised ? 1 : 0);
     open.delete(key);
   };
   let lastTop = 0;
-  for (const { section, zTopMm, heightMm } of slices) {
+  for (const { drawn, zTopMm, heightMm } of slices) {
     const keys = new Set<string>();
-    for (const stretch of stretchesOf(section)) {
+    for (const stretch of stretchesOf(drawn)) {
       const key = `${stretch.from.toFixed(2)},${stretch.to.toFixed(2)},${stretch.depthMm},${stretch.raised}`;
       keys.add(key);
       if (!open.has(key)) open.set(key, { stretch, fromZ: zTopMm - heightMm });

@@ -2,11 +2,12 @@
 import { MoveKind, MoveTable, MoveTableBuilder } from "../gcode/moves";
 import { Box, boxesMeet, offset, Point, Region, ringAreaMm2, union } from "../geometry/polygons";
 import { distanceMm, wayInside } from "../geometry/segments";
-import { filamentAreaMm2 } from "../material/bead";
+import { beadAreaMm2, filamentAreaMm2 } from "../material/bead";
 import { moveSeconds, MotionLimits } from "../motion/duration";
 import { fillIsland, IslandPaths, Stroke } from "./island";
-import { laidAreaMm2, Process, spacingMm } from "./process";
+import { fillKey, laidAreaMm2, Process, spacingMm } from "./process";
 import { Island, Section, Slice } from "./slices";
+import { Track } from "./track";
 
 /** Travels shorter than this never draw the filament back. */
 const SHORT_TRAVEL_MM = 1.2;
@@ -20,6 +21,23 @@ export interface LaidPrint {
   layerStarts: number[];
   /** Seconds of every move, as laid. */
   seconds: Float32Array;
+  /** Where another place of side-by-side values begins: before this move, which lays material. */
+  placeStarts: { move: number; place: number }[];
+}
+
+export interface PrintRequest {
+  slices: Slice[];
+  /** How a layer is laid; the same object for layers that are laid alike. */
+  processOf(layer: number): Process;
+  /** Where the piece's 0, 0 lies, and where the nozzle arrives with the filament drawn back. Bed coordinates, mm. */
+  centre: Point;
+  start: Point;
+  limits: MotionLimits;
+  /** Spots of side-by-side values: from layer `placesFrom` on, islands are laid in their order. */
+  places?: readonly Point[];
+  placesFrom?: number;
+  /** Filament drawn back when leaving each place, mm. */
+  retractionsMm?: readonly number[];
 }
 
 const MOST_KEPT = 20_000;
@@ -98,18 +116,29 @@ class Layer {
   y: number;
   z = 0;
   drawnBack = true;
+  place = -1;
+  readonly placeStarts: LaidPrint["placeStarts"] = [];
   readonly table = new MoveTableBuilder();
   private readonly filamentArea: number;
+  private drawnBackMm: number;
 
   constructor(
-    private readonly process: Process,
+    public process: Process,
     private readonly centre: Point,
     start: Point,
+    private readonly retractionsMm?: readonly number[],
   ) {
     this.x = start.x;
     this.y = start.y;
     this.filamentArea = filamentAreaMm2(process.filamentDiameterMm);
+    this.drawnBackMm = process.retractionMm;
   }
+
+  /** The next line that is laid begins this place; what is drawn back on the way there still belongs to the last one. */
+  goTo(place: number): void {
+    this.nextPlace = place;
+  }
+  private nextPlace = -1;
 
   /**
    * Goes to a point of the piece without laying. Where a way inside the island is free, straight or round a corner, the nozzle
@@ -134,13 +163,19 @@ class Layer {
     const length = distanceMm(this, { x, y });
     if (length < 1e-4) return;
     this.restore();
+    if (this.nextPlace !== this.place) {
+      this.place = this.nextPlace;
+      this.placeStarts.push({ move: this.table.count, place: this.place });
+    }
     this.move(x, y, this.z, (length * areaMm2) / this.filamentArea, speedMmS, kind);
   }
 
   drawBack(): void {
-    if (this.drawnBack || this.process.retractionMm <= 0) return;
+    const length = this.retractionsMm?.[this.place] ?? this.process.retractionMm;
+    if (this.drawnBack || length <= 0) return;
     this.drawnBack = true;
-    this.table.add(this.x, this.y, this.z, -this.process.retractionMm, this.process.retractionMmS, MoveKind.retract, 0);
+    this.drawnBackMm = length;
+    this.table.add(this.x, this.y, this.z, -length, this.process.retractionMmS, MoveKind.retract, 0);
     if (this.process.hopMm > 0) this.raise(this.z + this.process.hopMm);
   }
 
@@ -149,7 +184,7 @@ class Layer {
     if (!this.drawnBack) return;
     this.drawnBack = false;
     if (this.process.hopMm > 0) this.raise(this.z);
-    this.table.add(this.x, this.y, this.z, this.process.retractionMm, this.process.retractionMmS, MoveKind.restore, 0);
+    this.table.add(this.x, this.y, this.z, this.drawnBackMm, this.process.retractionMmS, MoveKind.restore, 0);
   }
 
   raise(z: number): void {
@@ -163,22 +198,16 @@ class Layer {
   }
 }
 
-/**
- * Lays all slices. The piece is centred on `centre`; the nozzle arrives at `start` with the filament drawn back. Both in bed
- * coordinates, mm.
- */
-export function layPrint(
-  slices: Slice[],
-  process: Process,
-  centre: Point,
-  start: Point,
-  limits: MotionLimits,
-): LaidPrint {
-  const state = new Layer(process, centre, start);
+/** Lays all slices: brim or skirt, then in each layer what is solid, then its tracks. */
+export function layPrint(request: PrintRequest): LaidPrint {
+  const { slices, processOf, centre, start, limits, retractionsMm, placesFrom = 0 } = request;
+  const state = new Layer(processOf(0), centre, start, retractionsMm);
   const layerStarts: number[] = [];
-  const processKey = JSON.stringify(process);
+  const at = (): Point => ({ x: state.x - centre.x, y: state.y - centre.y });
   slices.forEach((slice, index) => {
+    const process = processOf(index);
     layerStarts.push(state.table.count);
+    state.process = process;
     state.drawBack();
     state.z = slice.zTopMm;
     state.raise(slice.zTopMm + (state.drawnBack ? process.hopMm : 0));
@@ -196,26 +225,57 @@ export function layPrint(
       }
     };
     if (first) for (const stroke of around(slice, process)) lay(stroke, null);
-    const filled = pathsOfLayer(slices, index, process, processKey);
-    const waiting = slice.section.islands.map((island, i) => ({ box: island.box, paths: filled[i] }));
+    const places = index >= placesFrom ? request.places : undefined;
+    const filled = pathsOfLayer(slices, index, process, fillKey(process));
+    const waiting = slice.section.islands.map((island, i) => ({
+      box: island.box,
+      paths: filled[i],
+      place: places ? nearestPlace(island.box, places) : -1,
+    }));
+    if (places) waiting.sort((a, b) => a.place - b.place);
     while (waiting.length > 0) {
-      const { paths } = takeNearest(waiting, { x: state.x - centre.x, y: state.y - centre.y });
+      const { paths, place } = places ? waiting.shift()! : takeNearest(waiting, at());
+      if (place >= 0) state.goTo(place);
       for (const wall of paths.walls) lay(wall, paths);
-      layNearestFirst(
-        paths.fill,
-        (stroke, reversed) => lay(stroke, paths, reversed),
-        () => ({
-          x: state.x - centre.x,
-          y: state.y - centre.y,
-        }),
-      );
+      layNearestFirst(paths.fill, (stroke, reversed) => lay(stroke, paths, reversed), at);
     }
+    for (const track of slice.tracks) layTrack(state, track, slice.heightMm, speeds, first);
   });
   state.drawBack();
   layerStarts.push(state.table.count);
   const moves = state.table.take();
   for (let i = 0; i + 1 < layerStarts.length; i++) moves.layer.fill(i, layerStarts[i], layerStarts[i + 1]);
-  return { moves, layerStarts, seconds: slowSmallLayers(moves, layerStarts, process, limits) };
+  const seconds = slowSmallLayers(moves, layerStarts, processOf, limits);
+  return { moves, layerStarts, seconds, placeStarts: state.placeStarts };
+}
+
+/** One bead of the track's own width and, where it has them, its own speeds. */
+function layTrack(state: Layer, track: Track, layerHeightMm: number, speeds: Record<number, number>, first: boolean) {
+  const area = beadAreaMm2(track.widthMm, layerHeightMm);
+  const usual = speeds[MoveKind.outerWall];
+  if (track.place !== undefined) state.goTo(track.place);
+  state.travelTo(track.points[0], null);
+  for (let i = 1; i < track.points.length; i++) {
+    const wished = track.speedsMmS?.[i - 1] ?? usual;
+    // A pattern of one layer is all first layer: its speeds are the trial itself.
+    const speed = first && track.place === undefined ? Math.min(wished, usual) : wished;
+    state.layTo(track.points[i], area, speed, MoveKind.outerWall);
+  }
+}
+
+/** Index of the place that lies nearest to the middle of a box. */
+function nearestPlace(box: Box, places: readonly Point[]): number {
+  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+  let best = -1;
+  let nearest = Infinity;
+  places.forEach((place, i) => {
+    const distance = distanceMm(middle, place);
+    if (distance < nearest) {
+      nearest = distance;
+      best = i;
+    }
+  });
+  return best;
 }
 
 function speedsFor(process: Process, first: boolean): Record<number, number> {
@@ -232,7 +292,7 @@ function speedsFor(process: Process, first: boolean): Record<number, number> {
 
 /** Brim rings from outside in, or one skirt ring at a distance. */
 function around(slice: Slice, process: Process): Stroke[] {
-  const region = union(...slice.section.islands.map(({ region }) => region));
+  const region = union(...slice.drawn.islands.map(({ region }) => region));
   const spacing = spacingMm(process, slice.heightMm);
   const distances =
     process.brimRings > 0
@@ -298,13 +358,15 @@ const CLOSE_ENOUGH = 0.98;
 function slowSmallLayers(
   moves: MoveTable,
   layerStarts: number[],
-  process: Process,
+  processOf: (layer: number) => Process,
   limits: MotionLimits,
 ): Float32Array {
   let seconds = moveSeconds(moves, null, limits);
   for (let round = 0; round < MOST_ROUNDS; round++) {
     let slowed = false;
     for (let layer = 0; layer + 1 < layerStarts.length; layer++) {
+      const process = processOf(layer);
+      if (process.smallestLayerSeconds <= 0) continue;
       let total = 0;
       let slowable = 0;
       for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {

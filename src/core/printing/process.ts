@@ -26,10 +26,17 @@ export interface Process {
   slowestMmS: number;
   retractionMm: number;
   retractionMmS: number;
+  /** The firmware draws back by itself: G10 and G11 instead of E moves. */
+  firmwareRetraction: boolean;
   hopMm: number;
   /** Rings of brim round the first layer; 0 means a skirt instead. */
   brimRings: number;
   filamentDiameterMm: number;
+}
+
+/** Width of a bead, mm: an eighth wider than the nozzle. */
+export function beadWidthFor(printer: Pick<Printer, "nozzleMm">): number {
+  return Math.round(printer.nozzleMm * 1125) / 1000;
 }
 
 /** The usual process for a printer, a spool and the trial's layer heights. Speeds stay within the hot end's flow. */
@@ -38,7 +45,7 @@ export function processFor(
   spool: Spool,
   heights: { layerHeightMm: number; firstLayerHeightMm: number },
 ): Process {
-  const beadWidthMm = Math.round(printer.nozzleMm * 1125) / 1000;
+  const beadWidthMm = beadWidthFor(printer);
   const area = beadAreaMm2(beadWidthMm, heights.layerHeightMm);
   const flowLimited = (speedMmS: number) => Math.min(speedMmS, Math.floor((0.9 * printer.highestFlowMm3S) / area));
   return {
@@ -61,10 +68,45 @@ export function processFor(
     slowestMmS: 8,
     retractionMm: printer.retractionMm,
     retractionMmS: printer.retractionMmS,
+    firmwareRetraction: printer.firmwareRetraction,
     hopMm: printer.hopMm,
     brimRings: materials[spool.material].warps ? 10 : 0,
     filamentDiameterMm: spool.diameterMm,
   };
+}
+
+/** What a plan says about how a layer is laid; NaN or nothing where it says nothing. */
+export interface LayerWishes {
+  printMmS?: number;
+  retractionMm?: number;
+  retractionMmS?: number;
+}
+
+/** The process with a layer's own wishes. A wished speed is kept whatever the layer's size: it is what is being tried. */
+export function processWith(process: Process, { printMmS, retractionMm, retractionMmS }: LayerWishes): Process {
+  const has = (value: number | undefined): value is number => value !== undefined && !Number.isNaN(value);
+  if (!has(printMmS) && !has(retractionMm) && !has(retractionMmS)) return process;
+  return {
+    ...process,
+    ...(has(printMmS)
+      ? {
+          outerWallMmS: printMmS,
+          innerWallMmS: printMmS,
+          solidMmS: printMmS,
+          sparseMmS: printMmS,
+          bridgeMmS: printMmS,
+          smallestLayerSeconds: 0,
+        }
+      : {}),
+    ...(has(retractionMm) ? { retractionMm } : {}),
+    ...(has(retractionMmS) ? { retractionMmS } : {}),
+  };
+}
+
+/** What the lines inside an island depend on; equal texts, equal lines. */
+export function fillKey(process: Process): string {
+  const { beadWidthMm, walls, solidLayersBelow, solidLayersAbove, sparseDensity } = process;
+  return [beadWidthMm, walls, solidLayersBelow, solidLayersAbove, sparseDensity].join(",");
 }
 
 /** Distance between beads that fill a layer of this height, mm. */

@@ -1,6 +1,7 @@
 /** A specimen cut into layers, and every layer into islands. Equal cuts share one object and one number. */
 import { Box, boundingBox, islandsOf, Region, Ring, union } from "../geometry/polygons";
 import { SpecimenShape } from "../specimens/specimen";
+import { Track, trackOutline } from "./track";
 
 export interface Island {
   /** Equal islands have equal numbers. */
@@ -19,6 +20,10 @@ export interface Slice {
   zTopMm: number;
   heightMm: number;
   section: Section;
+  /** Single beads laid along a line, besides what is solid. */
+  tracks: Track[];
+  /** All that is seen of the layer: what is solid, and the tracks in their own width. */
+  drawn: Section;
 }
 
 const MOST_KEPT = 20_000;
@@ -65,7 +70,11 @@ export function slice(shape: SpecimenShape, tops: ArrayLike<number>): Slice[] {
   for (let i = 0; i < tops.length; i++) {
     const bottom = i === 0 ? 0 : tops[i - 1];
     const middle = Math.min((bottom + tops[i]) / 2, shape.heightMm - 1e-4);
-    slices.push({ zTopMm: tops[i], heightMm: tops[i] - bottom, section: cut(shape.solidAt(middle)) });
+    const rings = shape.solidAt(middle);
+    const section = cut(rings);
+    const tracks = shape.tracksAt?.(middle) ?? [];
+    const drawn = tracks.length === 0 ? section : cut([...rings, ...tracks.flatMap(trackOutline)]);
+    slices.push({ zTopMm: tops[i], heightMm: tops[i] - bottom, section, tracks, drawn });
   }
   return slices;
 }

@@ -4,6 +4,7 @@ import { ProgramTables } from "../gcode/read";
 import { LayerSettings, SettingChange, settingsByLayer } from "../heightplan/proof";
 import { filamentAreaMm2 } from "../material/bead";
 import { HeaterFigures, runHeater } from "../material/heat";
+import { findStrikes, HeadShape, SteepMove, Strike } from "../motion/clearance";
 import { MotionLimits, moveSeconds } from "../motion/duration";
 import { SettingKey, settingKeys } from "../settings";
 
@@ -15,6 +16,8 @@ export interface LayerReport {
   seconds: number;
   /** Filament fed, mm. */
   filamentMm: number;
+  /** Filament the fastest laying move asks for, mm/s. */
+  peakFilamentMmS: number;
   /** Room its material takes, bed coordinates, mm. */
   minX: number;
   maxX: number;
@@ -60,6 +63,17 @@ export interface ProgramReport {
   unknown: { command: string; count: number }[];
   /** Lines whose checksum does not fit their text. */
   damagedLines: number;
+  /** Where nozzle or head would strike what is printed already; null if nowhere, left out if nobody looked. */
+  strike?: (Strike & PlaceInProgram) | null;
+  /** A laying move steeper than the nozzle's cone, likewise. */
+  steep?: (SteepMove & PlaceInProgram) | null;
+}
+
+/** Line from 1, layer from 0 (-1 outside the print), height in mm. */
+export interface PlaceInProgram {
+  line: number;
+  layer: number;
+  zMm: number;
 }
 
 export interface ReportDetails {
@@ -71,9 +85,16 @@ export interface ReportDetails {
   seconds: Float32Array;
 }
 
-/** The report of a program that has been read. */
-export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDetails {
+/** The report of a program that has been read; with a head's shape it is also looked whether that would strike anything. */
+export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: HeadShape): ReportDetails {
   const { moves, layers } = tables;
+  const strikes = head ? findStrikes(moves, head) : null;
+  const placed = <T extends { move: number }>(found: T): T & PlaceInProgram => ({
+    ...found,
+    line: moves.line[found.move] + 1,
+    layer: moves.layer[found.move],
+    zMm: moves.z[found.move],
+  });
   const seconds = moveSeconds(moves, tables.events, limits);
   const layerReports: LayerReport[] = layers.map((layer) => ({
     index: layer.index,
@@ -81,6 +102,7 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDet
     heightMm: layer.heightMm,
     seconds: 0,
     filamentMm: 0,
+    peakFilamentMmS: 0,
     minX: Infinity,
     maxX: -Infinity,
     minY: Infinity,
@@ -109,6 +131,12 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDet
     layer.seconds += seconds[i];
     if (!laysMaterial(kind)) continue;
     layer.filamentMm += moves.filamentMm[i];
+    const length = Math.sqrt((x - fromX) * (x - fromX) + (y - fromY) * (y - fromY));
+    // Specks never come to their speed.
+    if (length > 1) {
+      const asked = (moves.filamentMm[i] / length) * moves.feedMmS[i];
+      if (asked > layer.peakFilamentMmS) layer.peakFilamentMmS = asked;
+    }
     if (x < layer.minX) layer.minX = x;
     if (fromX < layer.minX) layer.minX = fromX;
     if (x > layer.maxX) layer.maxX = x;
@@ -149,6 +177,9 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits): ReportDet
       cuchara: tables.cucharaLines.map(({ line, startByte, endByte, text }) => ({ line, startByte, endByte, text })),
       unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),
       damagedLines: tables.damagedLines,
+      ...(strikes
+        ? { strike: strikes.strike && placed(strikes.strike), steep: strikes.steep && placed(strikes.steep) }
+        : {}),
     },
     byLayer,
     allChanges: changes,
@@ -195,15 +226,4 @@ export function heatProfile(
   });
   const { endC, settledShare } = runHeater(steps, heater, steps[0]?.setC ?? 0);
   return { setC, expectedC: endC, settledShare };
-}
-
-/** Share of a band's height (0–1) in which the nozzle is settled; `first` to `last` are layer indexes. */
-export function settledShareOf(heat: HeatProfile, heightsMm: ArrayLike<number>, first: number, last: number): number {
-  let settled = 0;
-  let all = 0;
-  for (let i = first; i <= last && i < heightsMm.length; i++) {
-    settled += heat.settledShare[i] * heightsMm[i];
-    all += heightsMm[i];
-  }
-  return all > 0 ? settled / all : 0;
 }

@@ -1,11 +1,33 @@
 /** All settings. A new one is one file and one line here. */
 import { z } from "zod";
+import { acceleration } from "./acceleration";
 import { bedTemperature } from "./bed-temperature";
 import { fan } from "./fan";
+import { flowFactor } from "./flow-factor";
+import { jerk } from "./jerk";
+import { junctionDeviation } from "./junction-deviation";
 import { nozzleTemperature } from "./nozzle-temperature";
+import { pressureAdvance } from "./pressure-advance";
+import { printSpeed } from "./print-speed";
+import { retractionLength } from "./retraction-length";
+import { retractionSpeed } from "./retraction-speed";
 import { Setting } from "./setting";
+import { speedFactor } from "./speed-factor";
 
-export const settings = { nozzleTemperature, bedTemperature, fan } satisfies Record<string, Setting>;
+export const settings = {
+  nozzleTemperature,
+  bedTemperature,
+  fan,
+  speedFactor,
+  flowFactor,
+  printSpeed,
+  retractionLength,
+  retractionSpeed,
+  acceleration,
+  jerk,
+  junctionDeviation,
+  pressureAdvance,
+} satisfies Record<string, Setting>;
 
 export type SettingKey = keyof typeof settings;
 

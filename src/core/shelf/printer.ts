@@ -54,7 +54,16 @@ export const printerSchema = z.object({
   heaterLagS: figure(0, 60, "Nozzle lag").default(5),
   retractionMm: figure(0, 20, "Retraction").default(4),
   retractionMmS: figure(1, 200, "Retraction speed").default(35),
+  /** The firmware draws the filament back itself (G10, G11) instead of by E moves. */
+  firmwareRetraction: z.boolean().default(false),
   hopMm: figure(0, 5, "Lift while travelling").default(0),
+  /** Time in which the part fan comes to two thirds of a new speed. */
+  fanRunUpS: figure(0, 30, "Fan run-up").default(1.5),
+  pressureAdvanceS: figure(0, 10, "Pressure advance").default(0),
+  /** What stands round the nozzle: the flank of its cone against the horizontal, and the body above it. */
+  nozzleConeDegrees: figure(5, 85, "Nozzle cone").default(35),
+  headRadiusMm: figure(2, 200, "Head radius").default(28),
+  headHeightMm: figure(0.5, 100, "Head height above the nozzle's tip").default(6),
   startLines: lines("Start lines"),
   endLines: lines("End lines"),
 });
@@ -79,4 +88,20 @@ export function outsideBedMm(printer: Printer, x: number, y: number): number {
   const dy = Math.abs(y - centre.y);
   if (printer.bedShape === "round") return Math.hypot(dx, dy) - printer.bedWidthMm / 2;
   return Math.max(dx - printer.bedWidthMm / 2, dy - printer.bedDepthMm / 2);
+}
+
+/** What hangs round and over the nozzle's tip, for the look whether it would strike anything. */
+export function headOf(printer: Printer): {
+  tipRadiusMm: number;
+  coneDegrees: number;
+  radiusMm: number;
+  heightMm: number;
+} {
+  return {
+    // The flat round the bore is about as wide again as the bore itself (common practice, no source).
+    tipRadiusMm: printer.nozzleMm,
+    coneDegrees: printer.nozzleConeDegrees,
+    radiusMm: printer.headRadiusMm,
+    heightMm: printer.headHeightMm,
+  };
 }

@@ -9,9 +9,9 @@
  *      front   A --- 30 --- B ◣      A–B: the 30 mm bridge, the cone stands under it
  */
 import { circle, rectangle, Ring } from "../geometry/polygons";
-import { bandEdgesMm, HeightPlan, planHeightMm } from "../heightplan/plan";
-import { FaceBox, textBoxes, TextSize, textWidthMm } from "./digits";
-import { Specimen, SpecimenShape } from "./specimen";
+import { bandFaces } from "./band-faces";
+import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { baseWithArrow, Storey, storeysOf } from "./storeys";
 
 const LONG_SPAN_MM = 30;
 const SHORT_SPAN_MM = 15;
@@ -20,7 +20,6 @@ const POST_DEPTH_MM = 8;
 const WALL_WIDTH_MM = 8;
 const WALL_DEPTH_MM = 20;
 const DECK_MM = 1.2;
-const RAISED_MM = 0.5;
 /** Degrees from upright, front to back. */
 export const OVERHANG_DEGREES = [30, 45, 60];
 const OVERHANG_REACH_MM = 3;
@@ -29,8 +28,6 @@ const FIN_GAP_MM = 1.5;
 const BASE_MARGIN_MM = 1.5;
 const CONE_FOOT_RADIUS_MM = 2.2;
 const CONE_TIP_RADIUS_MM = 0.6;
-/** A band lower than this has no room for digits. */
-export const LOWEST_LABELLED_MM = 4;
 
 const innerWidth = POST_WIDTH_MM + LONG_SPAN_MM + WALL_WIDTH_MM + OVERHANG_REACH_MM;
 const innerDepth = POST_DEPTH_MM + SHORT_SPAN_MM + POST_DEPTH_MM;
@@ -48,11 +45,6 @@ const wallB = rectangle(wallLeft, front, wallRight, front + WALL_DEPTH_MM);
 const longDeck = rectangle(postRight - 0.5, front, wallLeft + 0.5, front + POST_DEPTH_MM);
 const shortDeck = rectangle(left, front + POST_DEPTH_MM - 0.5, postRight, rearFront + 0.5);
 
-function textSize(bandHeightMm: number): TextSize {
-  const heightMm = Math.min(5, bandHeightMm - 1.8);
-  return { heightMm, widthMm: Math.min(2.6, heightMm * 0.55), strokeMm: Math.min(0.8, heightMm * 0.18), gapMm: 0.7 };
-}
-
 /** How far the fin of `degrees` reaches out at `heightMm` above the storey's floor, mm. */
 function finReachMm(degrees: number, heightMm: number, bandHeightMm: number): number {
   const top = bandHeightMm - DECK_MM;
@@ -61,83 +53,50 @@ function finReachMm(degrees: number, heightMm: number, bandHeightMm: number): nu
   return Math.min(OVERHANG_REACH_MM, Math.max(0, reach));
 }
 
-function shape(plan: HeightPlan, labels: string[]): SpecimenShape {
-  const heightMm = planHeightMm(plan);
-  const edges = bandEdgesMm(plan);
-  const unlabelled: number[] = [];
-  const faces: FaceBox[][] = plan.bands.map((band, index) => {
-    const label = labels[index] ?? "";
-    if (band.heightMm < LOWEST_LABELLED_MM || label === "") {
-      unlabelled.push(index + 1);
-      return [];
-    }
-    const size = textSize(band.heightMm);
-    const width = textWidthMm(label, size);
-    if (width > POST_WIDTH_MM) {
-      unlabelled.push(index + 1);
-      return [];
-    }
-    const x = left + (POST_WIDTH_MM - width) / 2;
-    return textBoxes(label, x, edges[index] + (band.heightMm - size.heightMm) / 2, size);
-  });
+function shape({ plan, labels }: SpecimenRequest): SpecimenShape {
+  const storeys = storeysOf(plan);
+  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: left, widthMm: POST_WIDTH_MM });
+  const base = baseWithArrow(
+    left - BASE_MARGIN_MM,
+    front - BASE_MARGIN_MM,
+    wallRight + OVERHANG_REACH_MM + BASE_MARGIN_MM,
+    front + innerDepth + BASE_MARGIN_MM,
+    0,
+  );
 
-  const base = [
-    rectangle(
-      left - BASE_MARGIN_MM,
-      front - BASE_MARGIN_MM,
-      wallRight + OVERHANG_REACH_MM + BASE_MARGIN_MM,
-      front + innerDepth + BASE_MARGIN_MM,
-    ),
-    // The arrow that points to the front.
-    [
-      { x: -3, y: front - BASE_MARGIN_MM + 0.01 },
-      { x: 0, y: front - BASE_MARGIN_MM - 3 },
-      { x: 3, y: front - BASE_MARGIN_MM + 0.01 },
-    ],
-  ];
-
-  function storeyAt(index: number, z: number): Ring[] {
-    const floor = edges[index];
-    const bandHeightMm = plan.bands[index].heightMm;
-    const height = z - floor;
+  function storeyAt({ index, heightMm, aboveMm }: Storey, z: number): Ring[] {
     const rings: Ring[] = [postA, postC, wallB];
-    const deck = Math.min(DECK_MM, bandHeightMm / 2);
-    if (height > bandHeightMm - deck) {
+    const deck = Math.min(DECK_MM, heightMm / 2);
+    if (aboveMm > heightMm - deck) {
       rings.push(longDeck, shortDeck);
     } else {
-      const coneHeight = bandHeightMm - deck - 1;
-      if (coneHeight > 1 && height < coneHeight) {
-        const radius = CONE_FOOT_RADIUS_MM + (CONE_TIP_RADIUS_MM - CONE_FOOT_RADIUS_MM) * (height / coneHeight);
+      const coneHeight = heightMm - deck - 1;
+      if (coneHeight > 1 && aboveMm < coneHeight) {
+        const radius = CONE_FOOT_RADIUS_MM + (CONE_TIP_RADIUS_MM - CONE_FOOT_RADIUS_MM) * (aboveMm / coneHeight);
         rings.push(circle((postRight + wallLeft) / 2, front + POST_DEPTH_MM / 2, radius));
       }
     }
     OVERHANG_DEGREES.forEach((degrees, fin) => {
-      const reach = finReachMm(degrees, height, bandHeightMm);
+      const reach = finReachMm(degrees, aboveMm, heightMm);
       if (reach < 0.02) return;
       const y = front + 1 + fin * (FIN_DEPTH_MM + FIN_GAP_MM);
       rings.push(rectangle(wallRight - 0.5, y, wallRight + reach, y + FIN_DEPTH_MM));
     });
-    for (const box of faces[index]) {
-      if (z > box.minZ && z <= box.maxZ) rings.push(rectangle(box.minX, front - RAISED_MM, box.maxX, front + 0.2));
-    }
-    return rings;
-  }
-
-  function solidAt(zMm: number): Ring[] {
-    if (zMm <= 0 || zMm > heightMm + 1e-9) return [];
-    if (zMm <= edges[0]) return base;
-    let index = 0;
-    while (index + 1 < plan.bands.length && zMm > edges[index + 1]) index++;
-    return storeyAt(index, zMm);
+    return [...rings, ...faces.raisedAt(z, index, front)];
   }
 
   return {
-    heightMm,
+    heightMm: storeys.heightMm,
     widthMm: innerWidth + 2 * BASE_MARGIN_MM,
     depthMm: innerDepth + 2 * BASE_MARGIN_MM + 3,
-    solidAt,
+    solidAt(zMm) {
+      const storey = storeys.at(zMm);
+      if (storey === null) return [];
+      return storey === "base" ? base : storeyAt(storey, zMm);
+    },
     drawing: drawing(labels),
-    unlabelled,
+    legend: faces.legend,
+    unlabelled: faces.unlabelled,
   };
 }
 

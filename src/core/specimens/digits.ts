@@ -85,3 +85,8 @@ export function textBoxes(text: string, x: number, z: number, size: TextSize): F
   }
   return boxes;
 }
+
+/** The strokes of a sign in a cell 1 wide and 2 high; none for signs that are not known. */
+export function beadsOf(sign: string): Readonly<Stroke>[] {
+  return (signs[sign] ?? []).map((name) => strokes[name]);
+}

@@ -1,23 +1,27 @@
 /** Trial + printer + spool → finished program. Pure: the same input gives the same bytes in a worker and on the server. */
-import { ByteWriter, writeMoves } from "../gcode/write";
 import { laysMaterial, MoveKind, MoveTable } from "../gcode/moves";
+import { ByteWriter, writeMoves } from "../gcode/write";
+import { Point } from "../geometry/polygons";
 import { layerTops } from "../heightplan/layer-grid";
 import { planHeightMm, resolveBands, ResolvedBand } from "../heightplan/plan";
+import { followBands, Followed } from "../heightplan/planned";
 import { weaveBands } from "../heightplan/weave";
-import { Point } from "../geometry/polygons";
-import { filamentAreaMm2, filamentMassG } from "../material/bead";
+import { filamentAreaMm2 } from "../material/bead";
 import { limitsFor } from "../motion/limits";
 import { layPrint } from "../printing/lay";
-import { laidAreaMm2, Process, processFor } from "../printing/process";
+import { laidAreaMm2, Process, processFor, processWith } from "../printing/process";
 import { slice, Slice } from "../printing/slices";
 import { fillTemplate, TemplateValues } from "../printing/template";
 import { Refusal } from "../result";
-import { settingFor, SettingKey, settingKeys } from "../settings";
+import { settingFor, SettingKey, SettingValues } from "../settings";
 import { bedCentre, bedDepthMm, outsideBedMm, Printer } from "../shelf/printer";
-import { Spool, spoolTitle } from "../shelf/spool";
+import { Spool } from "../shelf/spool";
 import { SpecimenShape } from "../specimens/specimen";
-import { plainNumber, roundTo, sayDuration } from "../units";
+import { plainNumber } from "../units";
 import { trialKindFor } from ".";
+import { headerLines } from "./header";
+import { optionsOf } from "./option";
+import { roomOn } from "./room";
 import { Trial } from "./trial";
 
 export interface TrialInput {
@@ -31,6 +35,8 @@ export interface BuiltTrial {
   shape: SpecimenShape;
   slices: Slice[];
   bands: ResolvedBand[];
+  /** What is wanted layer by layer, with all that the kind makes of its bands. */
+  followed: Followed;
   /** The moves as they were meant; kinds are finer than what can be read back. */
   moves: MoveTable;
   layerStarts: number[];
@@ -39,33 +45,69 @@ export interface BuiltTrial {
 }
 
 /** Value as it is raised on the piece. */
-export function bandLabels(trial: Trial): string[] {
-  const { setting } = trialKindFor(trial.kind);
+export function bandLabels(trial: Trial, printer: Printer): string[] {
+  const kind = trialKindFor(trial.kind);
+  const key = kind.setting(printer, optionsOf(kind.options, trial.options, printer));
   return trial.plan.bands.map(({ settings }) => {
-    const value = settings[setting];
-    return value === undefined ? "" : plainNumber(value, settingFor(setting).decimals);
+    const value = settings[key];
+    return value === undefined ? "" : plainNumber(value, settingFor(key).decimals);
   });
 }
 
 const PRIME_MM = 50;
 const PRIME_GAP_MM = 9;
+/** Settings that a start sequence says once, where they are held fixed. The others belong to templates, fan or moves. */
+const saidAtStart: SettingKey[] = [
+  "speedFactor",
+  "flowFactor",
+  "retractionLength",
+  "retractionSpeed",
+  "acceleration",
+  "jerk",
+  "junctionDeviation",
+  "pressureAdvance",
+];
 
 /** Builds the whole program of a trial. */
 export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
   const kind = trialKindFor(trial.kind);
-  const shape = kind.specimen.shape(trial.plan, bandLabels(trial));
-  const tops = layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm);
-  const bands = resolveBands(trial.plan, tops);
-  const process = processFor(printer, spool, trial);
-  const limits = limitsFor(printer);
+  const options = optionsOf(kind.options, trial.options, printer);
+  const { plan, fixed } = trial;
+  const tool = Math.min(trial.tool, printer.tools - 1);
+  const usual = processFor(printer, spool, trial);
+  const process = processWith(kind.process?.(usual, options) ?? usual, {
+    printMmS: fixed.printSpeed,
+    retractionMm: fixed.retractionLength,
+    retractionMmS: fixed.retractionSpeed,
+  });
+  const shape = kind.specimen(options).shape({
+    plan,
+    labels: bandLabels(trial, printer),
+    options,
+    layerHeightMm: trial.layerHeightMm,
+    firstLayerHeightMm: trial.firstLayerHeightMm,
+    beadWidthMm: process.beadWidthMm,
+    room: roomOn(printer),
+  });
+  const tops = layerTops(planHeightMm(plan), trial.firstLayerHeightMm, trial.layerHeightMm);
+  const bands = resolveBands(plan, tops);
+  const followed = followTrial(trial, printer, bands, tops);
   const centre = bedCentre(printer);
   const slices = slice(shape, tops);
   const prime = primeLine(process, printer, centre, shape);
-  const { moves, layerStarts, seconds: moveTimes } = layPrint(slices, process, centre, prime.to, limits);
+  const sideBySide = plan.sideBySide;
+  const { moves, layerStarts, seconds, placeStarts } = layPrint({
+    slices,
+    processOf: layerProcesses(process, followed),
+    centre,
+    start: prime.to,
+    limits: limitsFor(printer),
+    places: sideBySide ? shape.places : undefined,
+    placesFrom: bands[0]?.firstLayer,
+    retractionsMm: sideBySide?.setting === "retractionLength" ? sideBySide.values : undefined,
+  });
   const refusals: BuiltTrial["refusals"] = [];
-
-  const tool = 0;
-  const woven = weaveBands(bands, printer, tool);
+  const woven = weaveBands(bands, followed, printer, tool);
   refusals.push(...woven.refusals);
   const linesBefore = new Map(woven.byLayer);
   const say = (key: SettingKey, value: number): string[] => {
@@ -74,23 +116,28 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
     if (!refusals.some((refusal) => refusal.key === key)) refusals.push({ ...said, key });
     return [];
   };
-  const bandsVary = (key: SettingKey) => bands.some(({ settings }) => settings[key] !== undefined);
 
-  const fixedFan = trial.fixed.fan;
   const linesBeforeMove = new Map<number, string>();
   // The fan starts behind the first layer, so that the piece sticks.
-  if (!bandsVary("fan") && fixedFan !== undefined && tops.length > 1) {
-    linesBefore.set(1, [...say("fan", fixedFan), ...(linesBefore.get(1) ?? [])]);
-    const bridgeFan = Math.min(100, fixedFan * 2);
-    if (bridgeFan !== fixedFan)
-      coolBridges(moves, layerStarts, linesBeforeMove, say("fan", bridgeFan)[0], say("fan", fixedFan)[0]);
+  if (!followed.planned.fan && fixed.fan !== undefined && tops.length > 1) {
+    linesBefore.set(1, [...say("fan", fixed.fan), ...(linesBefore.get(1) ?? [])]);
+    const bridgeFan = Math.min(100, fixed.fan * 2);
+    if (bridgeFan !== fixed.fan)
+      coolBridges(moves, layerStarts, linesBeforeMove, say("fan", bridgeFan)[0], say("fan", fixed.fan)[0]);
+  }
+  if (sideBySide) {
+    for (const { move, place } of placeStarts) {
+      const value = sideBySide.values[place];
+      const lines = value === undefined ? [] : say(sideBySide.setting, value);
+      if (lines.length > 0) linesBeforeMove.set(move, lines.join("\n"));
+    }
   }
 
-  const nozzleFirst = bands[0]?.settings.nozzleTemperature ?? trial.fixed.nozzleTemperature ?? spool.labelMaxC;
-  const bedFirst = bands[0]?.settings.bedTemperature ?? trial.fixed.bedTemperature ?? spool.bedC;
+  const nozzleFirst = followed.planned.nozzleTemperature?.find((value) => !Number.isNaN(value));
+  const bedFirst = followed.planned.bedTemperature?.find((value) => !Number.isNaN(value));
   const values: TemplateValues = {
-    nozzleFirst,
-    bedFirst,
+    nozzleFirst: nozzleFirst ?? fixed.nozzleTemperature ?? spool.labelMaxC,
+    bedFirst: bedFirst ?? fixed.bedTemperature ?? spool.bedC,
     tool,
     bedCentreX: centre.x,
     bedCentreY: centre.y,
@@ -108,25 +155,111 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
   if (!start.ok) refusals.push(start);
   if (!end.ok) refusals.push(end);
 
-  let seconds = 0;
-  for (const second of moveTimes) seconds += second;
-  let filamentMm = 0;
-  for (let i = 0; i < moves.count; i++) if (laysMaterial(moves.kind[i])) filamentMm += moves.filamentMm[i];
-
   const out = new ByteWriter();
-  for (const line of headerLines({ trial, printer, spool }, shape, bands, tops.length, seconds, filamentMm))
-    out.line(line);
+  const figures = { layers: tops.length, seconds: sum(seconds), filamentMm: laidFilamentMm(moves) };
+  for (const line of headerLines({ trial, printer, spool }, shape, bands, figures)) out.line(line);
   for (const line of start.ok ? start.value : []) out.line(line);
   out.line("; positions absolute in mm, filament relative");
   out.line("G21");
   out.line("G90");
   out.line("M83");
   for (const line of say("fan", 0)) out.line(line);
+  for (const line of fixedLines(trial, printer, say)) out.line(line);
+  for (const line of kind.linesBefore?.(options, printer) ?? []) out.line(line);
   writePrime(out, process, prime);
-  writeMoves(out, moves, layerStarts, { linesBefore, linesBeforeMove, tops, start: prime.to });
+  writeMoves(out, moves, layerStarts, {
+    linesBefore,
+    linesBeforeMove,
+    tops,
+    start: prime.to,
+    firmwareRetraction: process.firmwareRetraction,
+  });
   out.line("; the print ends here");
+  for (const line of restoringLines(trial, printer, followed, say)) out.line(line);
   for (const line of end.ok ? end.value : []) out.line(line);
-  return { bytes: out.take(), shape, slices, bands, moves, layerStarts, refusals };
+  return { bytes: out.take(), shape, slices, bands, followed, moves, layerStarts, refusals };
+}
+
+/** What is wanted in every layer: the bands, spread as the trial's kind has it. */
+export function followTrial(
+  { kind: kindKey, plan, fixed, options, layerHeightMm }: Trial,
+  printer: Printer,
+  bands: readonly ResolvedBand[],
+  tops: ArrayLike<number>,
+): Followed {
+  const kind = trialKindFor(kindKey);
+  const followed = followBands(bands, tops.length, plan.leadLayers);
+  kind.spread?.({ followed, bands, tops, fixed, options: optionsOf(kind.options, options, printer), layerHeightMm });
+  return followed;
+}
+
+/** How each layer is laid; layers that wish for nothing share the usual process. */
+function layerProcesses(process: Process, { planned }: Followed): (layer: number) => Process {
+  const { printSpeed, retractionLength, retractionSpeed } = planned;
+  if (!printSpeed && !retractionLength && !retractionSpeed) return () => process;
+  const kept = new Map<string, Process>();
+  return (layer) => {
+    const wishes = {
+      printMmS: printSpeed?.[layer],
+      retractionMm: retractionLength?.[layer],
+      retractionMmS: retractionSpeed?.[layer],
+    };
+    const key = `${wishes.printMmS},${wishes.retractionMm},${wishes.retractionMmS}`;
+    let own = kept.get(key);
+    if (!own) {
+      own = processWith(process, wishes);
+      kept.set(key, own);
+    }
+    return own;
+  };
+}
+
+/** What the printer's page says it does when nothing else is said. */
+function ownValues(printer: Printer): SettingValues {
+  return {
+    speedFactor: 100,
+    flowFactor: 100,
+    acceleration: printer.printAccelerationMmS2,
+    jerk: printer.jerkMmS,
+    junctionDeviation: printer.junctionDeviationMm,
+    pressureAdvance: printer.pressureAdvanceS,
+    retractionLength: printer.retractionMm,
+    retractionSpeed: printer.retractionMmS,
+  };
+}
+
+type Say = (key: SettingKey, value: number) => string[];
+
+/** What is held fixed and has lines of its own; a firmware that draws back by itself is always told how far, for it may hold anything. */
+function fixedLines({ fixed }: Trial, printer: Printer, say: Say): string[] {
+  const own = ownValues(printer);
+  const always = (key: SettingKey) =>
+    printer.firmwareRetraction && (key === "retractionLength" || key === "retractionSpeed") ? own[key] : undefined;
+  return saidAtStart.flatMap((key) => {
+    const value = fixed[key] ?? always(key);
+    return value === undefined ? [] : say(key, value);
+  });
+}
+
+/** What the trial changed in the firmware, set back to what the printer's page says, so that no later print is spoiled. */
+function restoringLines({ fixed, plan }: Trial, printer: Printer, { planned }: Followed, say: Say): string[] {
+  const own = ownValues(printer);
+  return saidAtStart.flatMap((key) => {
+    const changed = planned[key] !== undefined || plan.sideBySide?.setting === key || fixed[key] !== undefined;
+    return changed && own[key] !== undefined ? say(key, own[key]) : [];
+  });
+}
+
+function sum(values: Float32Array): number {
+  let total = 0;
+  for (const value of values) total += value;
+  return total;
+}
+
+function laidFilamentMm(moves: MoveTable): number {
+  let mm = 0;
+  for (let i = 0; i < moves.count; i++) if (laysMaterial(moves.kind[i])) mm += moves.filamentMm[i];
+  return mm;
 }
 
 /** More fan for the strands over air, back to the usual behind them. */
@@ -181,55 +314,8 @@ function writePrime(out: ByteWriter, process: Process, { from, to }: PrimeLine):
   out.line(`G0 X${plainNumber(from.x)} Y${plainNumber(from.y)} F${Math.round(process.travelMmS * 60)}`);
   out.line(`G0 Z${plainNumber(z)} F600`);
   out.line(`G1 X${plainNumber(to.x)} E${plainNumber(fed, 5)} F${Math.round(process.firstLayerMmS * 60)}`);
-  if (process.retractionMm > 0) {
+  if (process.firmwareRetraction) out.line("G10");
+  else if (process.retractionMm > 0) {
     out.line(`G1 E${plainNumber(-process.retractionMm, 5)} F${Math.round(process.retractionMmS * 60)}`);
   }
-}
-
-/** What this is, a drawing of the piece, the plan as a table, and what it takes. */
-function headerLines(
-  { trial, printer, spool }: TrialInput,
-  shape: SpecimenShape,
-  bands: ResolvedBand[],
-  layers: number,
-  seconds: number,
-  filamentMm: number,
-): string[] {
-  const kind = trialKindFor(trial.kind);
-  const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
-  const fixed = settingKeys
-    .filter((key) => trial.fixed[key] !== undefined)
-    .map(
-      (key) =>
-        `${settingFor(key).short} ${plainNumber(trial.fixed[key]!, settingFor(key).decimals)} ${settingFor(key).unit}`,
-    );
-  const varied = settingKeys.filter((key) => bands.some(({ settings }) => settings[key] !== undefined));
-  const cost =
-    spool.pricePerKg > 0 ? `, ${roundTo((massG / 1000) * spool.pricePerKg, 2).toFixed(2)} ${spool.currency}` : "";
-  const rows = bands.map((band) => {
-    const values = varied.map(
-      (key) =>
-        `${settingFor(key).short} ${plainNumber(band.settings[key] ?? NaN, settingFor(key).decimals)} ${settingFor(key).unit}`,
-    );
-    const from = plainNumber(band.fromMm).padStart(7);
-    const to = plainNumber(band.toMm).padStart(7);
-    return `${String(band.number).padStart(4)}  ${from} to ${to} mm  layers ${band.firstLayer + 1} to ${band.lastLayer + 1}  ${values.join(", ")}`;
-  });
-  return [
-    `Cuchara: ${kind.label.toLowerCase()}, ${trial.name}`,
-    `printer  ${printer.name}, ${plainNumber(printer.nozzleMm)} mm nozzle`,
-    `spool    ${spoolTitle(spool)}, ${spool.material}, label ${spool.labelMinC} to ${spool.labelMaxC} °C`,
-    `date     ${trial.updatedAt.slice(0, 10)}`,
-    `layers   ${layers} of ${plainNumber(trial.layerHeightMm)} mm, the first ${plainNumber(trial.firstLayerHeightMm)} mm, counted from 1`,
-    ...(fixed.length > 0 ? [`fixed    ${fixed.join(", ")}`] : []),
-    `time     ${sayDuration(seconds)} without heating`,
-    `filament ${roundTo(filamentMm / 1000, 2).toFixed(2)} m, ${roundTo(massG, 1).toFixed(1)} g${cost}`,
-    "",
-    `${kind.specimen.label}, seen from the front`,
-    ...shape.drawing,
-    "",
-    "band  from            to            value, bottom first",
-    ...rows,
-    "",
-  ].map((line) => (line === "" ? ";" : `; ${line.replace(/[\r\n]/g, " ")}`));
 }

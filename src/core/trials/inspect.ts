@@ -2,12 +2,15 @@
 import { runChecks } from "../checks";
 import { Finding } from "../checks/finding";
 import { ProgramTables, readProgram } from "../gcode/read";
-import { plannedFromBands } from "../heightplan/planned";
 import { LayerSettings } from "../heightplan/proof";
 import { filamentMassG } from "../material/bead";
 import { limitsFor } from "../motion/limits";
-import { HeatProfile, heatProfile, ProgramReport, reportOf, settledShareOf } from "../report/report";
-import { BuiltTrial, TrialInput } from "./build";
+import { fanProfile } from "../material/fan";
+import { HeatProfile, heatProfile, ProgramReport, reportOf } from "../report/report";
+import { bestLeadLayers, settledShares } from "../report/settling";
+import { headOf } from "../shelf/printer";
+import { BuiltTrial, followTrial, TrialInput } from "./build";
+import { told } from "./earlier";
 
 export interface InspectedTrial {
   tables: ProgramTables;
@@ -16,6 +19,10 @@ export interface InspectedTrial {
   heat: HeatProfile;
   /** Share (0–1) of each band's height in which the nozzle is settled. */
   bandSettled: number[];
+  /** Layers by which the nozzle is best told earlier, and the worst band's settled share then; null if it does not vary. */
+  lead: { layers: number; share: number } | null;
+  /** What the fan really blows at the end of each layer, %. */
+  fanPercent: Float32Array;
   filamentMm: number;
   massG: number;
   /** In the spool's currency; null where the spool has no price. */
@@ -27,17 +34,26 @@ export interface InspectedTrial {
 /** Reads the finished bytes back and runs every check on what they say. */
 export function inspectTrial({ trial, printer, spool }: TrialInput, built: BuiltTrial): InspectedTrial {
   const tables = readProgram(built.bytes);
-  const { report, byLayer, allChanges } = reportOf(tables, limitsFor(printer));
-  const heat = heatProfile(
-    report.layers,
-    byLayer.nozzleTemperature,
-    { riseCPerS: printer.heaterRiseCPerS, fallCPerS: printer.heaterFallCPerS, lagS: printer.heaterLagS },
-    spool,
-  );
+  const tops = built.slices.map(({ zTopMm }) => zTopMm);
+  const { report, byLayer, allChanges } = reportOf(tables, limitsFor(printer), headOf(printer));
+  const heater = {
+    riseCPerS: printer.heaterRiseCPerS,
+    fallCPerS: printer.heaterFallCPerS,
+    lagS: printer.heaterLagS,
+  };
+  const heat = heatProfile(report.layers, byLayer.nozzleTemperature, heater, spool);
   const heights = report.layers.map(({ heightMm }) => heightMm);
-  const bandSettled = built.bands.map(({ firstLayer, lastLayer }) =>
-    settledShareOf(heat, heights, firstLayer, lastLayer),
-  );
+  const bandSettled = settledShares(built.bands, built.followed, heat, heights);
+  const nozzleVaries = new Set(built.bands.map(({ settings }) => settings.nozzleTemperature)).size > 1;
+  const lead =
+    nozzleVaries || built.followed.judged
+      ? bestLeadLayers((layers) => {
+          const followed = followTrial(told(trial, layers), printer, built.bands, tops);
+          const set = followed.planned.nozzleTemperature ?? byLayer.nozzleTemperature;
+          return settledShares(built.bands, followed, heatProfile(report.layers, set, heater, spool), heights);
+        })
+      : null;
+  const fanPercent = fanProfile(report.layers, byLayer.fan, printer.fanRunUpS);
   const filamentMm = report.filament.reduce((sum, { mm }) => sum + mm, 0);
   const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
   const { findings, passed } = runChecks({
@@ -45,15 +61,17 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
     spool,
     trial,
     bands: built.bands,
-    planned: plannedFromBands(built.bands, report.layers.length),
+    planned: built.followed.planned,
+    shape: built.shape,
     tables,
     report,
     byLayer,
     changes: allChanges,
     heat,
+    bandSettled,
+    lead,
     refusals: built.refusals,
-    unlabelled: built.shape.unlabelled,
   });
   const cost = spool.pricePerKg > 0 ? (massG / 1000) * spool.pricePerKg : null;
-  return { tables, report, byLayer, heat, bandSettled, filamentMm, massG, cost, findings, passed };
+  return { tables, report, byLayer, heat, bandSettled, lead, fanPercent, filamentMm, massG, cost, findings, passed };
 }

@@ -1,9 +1,47 @@
 /** One question that can be put to a printer and a spool. */
-import { HeightPlan } from "../heightplan/plan";
+import { HeightPlan, ResolvedBand } from "../heightplan/plan";
+import { Followed } from "../heightplan/planned";
+import { Process } from "../printing/process";
 import { SettingKey, SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { Specimen } from "../specimens/specimen";
+import { Option, OptionValues } from "./option";
+
+/** All a first round is made from. */
+export interface RoundRequest {
+  printer: Printer;
+  spool: Spool;
+  /** Values kept for this printer and spool. */
+  kept: SettingValues;
+  options: OptionValues;
+  layerHeightMm: number;
+  firstLayerHeightMm: number;
+}
+
+export interface Round {
+  plan: HeightPlan;
+  fixed: SettingValues;
+  /** Where the printer made it smaller than usual: one sentence each. */
+  notes: string[];
+}
+
+/** What a kind may look at when it spreads its plan over the layers. */
+export interface LayersRequest {
+  followed: Followed;
+  bands: readonly ResolvedBand[];
+  tops: ArrayLike<number>;
+  fixed: SettingValues;
+  options: OptionValues;
+  layerHeightMm: number;
+}
+
+/** The parts of a trial that a mend may change. */
+export interface TrialParts {
+  plan: HeightPlan;
+  fixed: SettingValues;
+  options: OptionValues;
+}
 
 export interface TrialKind {
   /** `Nozzle temperature` */
@@ -12,11 +50,24 @@ export interface TrialKind {
   question(spool: Spool): string;
   /** What it finds out and what to look for, in two sentences. */
   explains: string;
-  /** The setting the bands vary. */
-  setting: SettingKey;
-  specimen: Specimen;
+  /** What should be settled before it is worth asking: `nozzle temperature`; empty for the first. */
+  settledFirst: string;
+  /** The setting that is looked for on this printer. */
+  setting(printer: Printer, options: OptionValues): SettingKey;
+  options: readonly Option[];
+  specimen(options: OptionValues): Specimen;
   /** The first round for this printer and spool. */
-  firstRound(printer: Printer, spool: Spool): { plan: HeightPlan; fixed: SettingValues };
+  firstRound(request: RoundRequest): Round;
   /** The range that the value is looked for in, for the scale on the bench. */
   range(printer: Printer, spool: Spool): { low: number; high: number };
+  /** A line below a band's value: a duty beside a percentage, an equivalent. */
+  bandNote?(settings: SettingValues, printer: Printer): string | null;
+  /** How the piece is printed where that differs from the usual. */
+  process?(usual: Process, options: OptionValues): Process;
+  /** Changes what holds in which layer, where a band is more than one span: cooled before a bridge, say. */
+  spread?(request: LayersRequest): void;
+  /** Lines between the start lines and the print. */
+  linesBefore?(options: OptionValues, printer: Printer): string[];
+  /** The trial with its nozzle changing so many layers earlier; the plan's own lead where left out. */
+  earlier?(trial: TrialParts, layers: number): Partial<TrialParts>;
 }

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { heightPlanSchema } from "../heightplan/plan";
 import { settingValuesSchema } from "../settings";
 import { trialKindKeys } from ".";
+import { optionsSchema } from "./option";
 
 const heightFigure = (what: string) =>
   z
@@ -27,12 +28,25 @@ export const newTrialSchema = z.object({
   firstLayerHeightMm: heightFigure("First layer height").default(0.2),
   plan: heightPlanSchema.optional(),
   fixed: settingValuesSchema.optional(),
+  /** Which tool prints it, from 0. */
+  tool: z
+    .int({ error: "A tool is a whole number" })
+    .min(0, "Tools count from 0")
+    .max(7, "At most 8 tools, 0 to 7")
+    .default(0),
+  /** What the kind leaves to choose; see the kind's own options. */
+  options: optionsSchema.default({}),
 });
 
 /** What may be changed later. */
 export const trialChangeSchema = newTrialSchema
   .omit({ kind: true })
-  .extend({ layerHeightMm: heightFigure("Layer height"), firstLayerHeightMm: heightFigure("First layer height") })
+  .extend({
+    layerHeightMm: heightFigure("Layer height"),
+    firstLayerHeightMm: heightFigure("First layer height"),
+    tool: newTrialSchema.shape.tool.unwrap(),
+    options: optionsSchema,
+  })
   .partial();
 
 export const trialSchema = newTrialSchema.required({ name: true, plan: true, fixed: true }).extend({

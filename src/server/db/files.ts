@@ -68,11 +68,13 @@ export const files = {
       .prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)")
       .run(id, startByte, bytes);
   },
-  /** Makes a received file visible, in one step with its report (JSON text). */
-  finish(id: number, sizeBytes: number, report: string, summary: FileSummary): void {
+  /** Makes a received file visible, in one step with its report and its lines inside moves (JSON texts). */
+  finish(id: number, sizeBytes: number, read: { report: string; insideMoves: string; summary: FileSummary }): void {
     database()
-      .prepare("UPDATE files SET state = 'ready', size_bytes = ?, report = ?, summary = ? WHERE id = ?")
-      .run(sizeBytes, report, JSON.stringify(summary), id);
+      .prepare(
+        "UPDATE files SET state = 'ready', size_bytes = ?, report = ?, inside_moves = ?, summary = ? WHERE id = ?",
+      )
+      .run(sizeBytes, read.report, read.insideMoves, JSON.stringify(read.summary), id);
   },
   /** Throws a file away for good, for uploads that were cancelled or are no programs. */
   discard(id: number): void {
@@ -83,6 +85,12 @@ export const files = {
     const row = database().prepare(`SELECT report FROM files WHERE id = ? AND ${READY}`).get(id) as
       { report: string } | undefined;
     return row?.report ?? null;
+  },
+  /** Lines that draw back, as JSON text; null for files read before they were kept. */
+  insideMoves(id: number): string | null {
+    const row = database().prepare("SELECT inside_moves FROM files WHERE id = ?").get(id) as
+      { inside_moves: string | null } | undefined;
+    return row?.inside_moves ?? null;
   },
   /** Edits and the splices worked out from them, in one step. JSON texts. */
   writeEdits(id: number, edits: string, splices: string): void {

@@ -11,6 +11,8 @@ interface Row {
   first_layer_height_mm: number;
   plan: string;
   fixed: string;
+  tool: number;
+  options: string;
   created_at: string;
   updated_at: string;
 }
@@ -27,6 +29,8 @@ function read(row: Row | undefined): Trial | null {
     firstLayerHeightMm: row.first_layer_height_mm,
     plan: JSON.parse(row.plan),
     fixed: JSON.parse(row.fixed),
+    tool: row.tool,
+    options: JSON.parse(row.options),
     createdAt: row.created_at,
     updatedAt: row.updated_at,
   });
@@ -43,6 +47,8 @@ const columns = (trial: TrialFields) => [
   trial.firstLayerHeightMm,
   JSON.stringify(trial.plan),
   JSON.stringify(trial.fixed),
+  trial.tool,
+  JSON.stringify(trial.options),
 ];
 
 export const trials = {
@@ -61,7 +67,7 @@ export const trials = {
     const { lastInsertRowid } = database()
       .prepare(
         `INSERT INTO trials (kind, name, printer_id, spool_id, layer_height_mm, first_layer_height_mm, plan, fixed,
-           created_at, updated_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+           tool, options, created_at, updated_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
       .run(...columns(trial), now, now);
     return trials.get(Number(lastInsertRowid))!;
@@ -70,7 +76,7 @@ export const trials = {
     database()
       .prepare(
         `UPDATE trials SET kind = ?, name = ?, printer_id = ?, spool_id = ?, layer_height_mm = ?,
-           first_layer_height_mm = ?, plan = ?, fixed = ?, updated_at = ? WHERE id = ? AND removed_at IS NULL`,
+           first_layer_height_mm = ?, plan = ?, fixed = ?, tool = ?, options = ?, updated_at = ? WHERE id = ? AND removed_at IS NULL`,
       )
       .run(...columns(trial), new Date().toISOString(), id);
     return trials.get(id);

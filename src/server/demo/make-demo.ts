@@ -1,17 +1,18 @@
 /** The demo database: five printers, six spools, two trials, three opened files. */
-import { readProgram } from "@/core/gcode/read";
+import { fileRetractions } from "@/core/edits/edit";
+import { ProgramReader } from "@/core/gcode/read";
 import { limitsFor } from "@/core/motion/limits";
 import { reportOf } from "@/core/report/report";
-import { printerSchema } from "@/core/shelf/printer";
+import { headOf, printerSchema } from "@/core/shelf/printer";
 import { spoolSchema } from "@/core/shelf/spool";
-import { trialKinds } from "@/core/trials";
 import { buildTrial } from "@/core/trials/build";
-import { Trial } from "@/core/trials/trial";
+import { newTrialSchema, Trial } from "@/core/trials/trial";
 import { writeBench } from "../db/bench";
 import { CHUNK_BYTES, files } from "../db/files";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
+import { firstTrial } from "../http/trials";
 import { demoFiles } from "./sliced-files";
 import { demoPrinters, demoSpools } from "./scenario";
 
@@ -21,15 +22,15 @@ export async function makeDemo(): Promise<void> {
   const madeSpools = demoSpools.map((spool) => spools.add(spoolSchema.parse(spool)));
   writeBench({ printerId: madePrinters[0].id, spoolId: madeSpools[0].id });
   const addTrial = (printer: number, spool: number): Trial =>
-    trials.add({
-      kind: "temperature",
-      name: trialKinds.temperature.question(madeSpools[spool]),
-      printerId: madePrinters[printer].id,
-      spoolId: madeSpools[spool].id,
-      layerHeightMm: 0.2,
-      firstLayerHeightMm: 0.2,
-      ...trialKinds.temperature.firstRound(madePrinters[printer], madeSpools[spool]),
-    });
+    trials.add(
+      firstTrial(
+        newTrialSchema.parse({
+          kind: "temperature",
+          printerId: madePrinters[printer].id,
+          spoolId: madeSpools[spool].id,
+        }),
+      ),
+    );
   const tower = addTrial(0, 2);
   addTrial(0, 0);
   const built = buildTrial({ trial: tower, printer: madePrinters[0], spool: madeSpools[2] });
@@ -41,12 +42,20 @@ export async function makeDemo(): Promise<void> {
 function storeFile(name: string, bytes: Uint8Array, printerId: number): void {
   const id = files.begin(name, printerId);
   for (let at = 0; at < bytes.length; at += CHUNK_BYTES) files.append(id, at, bytes.subarray(at, at + CHUNK_BYTES));
-  const { report } = reportOf(readProgram(bytes), limitsFor(printers.get(printerId)!));
-  files.finish(id, bytes.length, JSON.stringify(report), {
-    layers: report.layers.length,
-    topMm: report.layers.at(-1)!.zMm,
-    seconds: report.seconds,
-    filamentMm: report.filament.reduce((sum, { mm }) => sum + mm, 0),
-    cucharaLines: report.cuchara.length,
+  const reader = new ProgramReader(bytes.length, true);
+  reader.push(bytes);
+  const tables = reader.finish();
+  const printer = printers.get(printerId)!;
+  const { report } = reportOf(tables, limitsFor(printer), headOf(printer));
+  files.finish(id, bytes.length, {
+    report: JSON.stringify(report),
+    insideMoves: JSON.stringify(fileRetractions(tables)),
+    summary: {
+      layers: report.layers.length,
+      topMm: report.layers.at(-1)!.zMm,
+      seconds: report.seconds,
+      filamentMm: report.filament.reduce((sum, { mm }) => sum + mm, 0),
+      cucharaLines: report.cuchara.length,
+    },
   });
 }

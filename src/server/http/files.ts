@@ -27,6 +27,11 @@ export function printerFor(file: { printerId: number | null }): Printer {
   return printer;
 }
 
+/** All that edits of a file are worked out from. */
+export function editInput(file: StoredFile, edits: Edit[]) {
+  return { report: files.report(file.id)!, insideMoves: files.insideMoves(file.id), edits, printer: printerFor(file) };
+}
+
 export function storedEdits(file: StoredFile): Edit[] {
   return editsSchema.parse(JSON.parse(file.edits));
 }
@@ -71,7 +76,7 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
       { signal: request.signal },
     );
     if (!read.ok) throw new HttpError(422, read.message, { field: read.field });
-    files.finish(id, stored, read.value.report, read.value.summary);
+    files.finish(id, stored, read.value);
     return id;
   } catch (error) {
     files.discard(id);

@@ -86,6 +86,12 @@ export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promi
   throw new HttpError(400, issue.message, { field: issue.path.join(".") });
 }
 
+/** As `readBody`, where a request without a body stands for one that says nothing. */
+export async function readOptionalBody<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+  if (request.body === null || request.headers.get("content-length") === "0") return schema.parse({});
+  return readBody(request, schema);
+}
+
 async function readText(request: Request, mostBytes: number): Promise<string> {
   const tooLarge = () => new HttpError(413, `The body is larger than ${mostBytes >> 20} MB.`);
   if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();

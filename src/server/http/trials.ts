@@ -1,11 +1,17 @@
 /** What the trial routes share. */
 import { layerTops } from "@/core/heightplan/layer-grid";
-import { planHeightMm, resolveBands } from "@/core/heightplan/plan";
-import { Trial } from "@/core/trials/trial";
+import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
+import { SettingKey, SettingValues } from "@/core/settings";
+import { trialKindFor } from "@/core/trials";
+import { CopyTarget, forPrinter } from "@/core/trials/copy";
+import { firstRound } from "@/core/trials/first-round";
+import { checkOptions } from "@/core/trials/option";
+import { NewTrial, Trial } from "@/core/trials/trial";
 import { TrialInput } from "@/core/trials/build";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
-import { trials } from "../db/trials";
+import { keptSettings } from "../db/kept";
+import { TrialFields, trials } from "../db/trials";
 import { HttpError, notFound, pathId } from "./respond";
 
 /** The trial of a path, or a 404. */
@@ -33,6 +39,45 @@ export function checkPair(printerId: number, spoolId: number): void {
   if (!spools.get(spoolId)) {
     throw new HttpError(400, `There is no spool ${spoolId} on the shelf. Choose another one.`, { field: "spoolId" });
   }
+}
+
+/** A new trial as it is stored: what is not said follows from the kind's first round for printer, spool and kept values. */
+export function firstTrial(wanted: NewTrial): TrialFields {
+  const kind = trialKindFor(wanted.kind);
+  const options = checkOptions(kind.options, wanted.options);
+  if (!options.ok) throw new HttpError(400, options.message, { field: options.field });
+  const { printerId, spoolId, layerHeightMm, firstLayerHeightMm } = wanted;
+  const printer = printers.get(printerId)!;
+  const spool = spools.get(spoolId)!;
+  if (wanted.tool >= printer.tools) {
+    throw new HttpError(400, `${printer.name} has no tool ${wanted.tool}: its tools are counted from 0.`, {
+      field: "tool",
+    });
+  }
+  const kept = keptSettings(printerId, spoolId);
+  const request = { printer, spool, kept, options: wanted.options, layerHeightMm, firstLayerHeightMm };
+  const { plan, fixed } = firstRound(wanted.kind, request);
+  return {
+    ...wanted,
+    name: wanted.name || kind.question(spool),
+    plan: wanted.plan ?? plan,
+    // A plan of one's own may set what the first round holds fixed.
+    fixed: wanted.fixed ?? withoutVaried(fixed, wanted.plan),
+  };
+}
+
+function withoutVaried(fixed: SettingValues, plan: HeightPlan | undefined): SettingValues {
+  const varied = plan ? variedKeys(plan.bands) : [];
+  return Object.fromEntries(Object.entries(fixed).filter(([key]) => !varied.includes(key as SettingKey)));
+}
+
+/** A copy, for another printer or spool if they are named; what the new printer says in other words is turned into them. */
+export function copyOf(trial: Trial, to: CopyTarget): TrialFields {
+  const printerId = to.printerId ?? trial.printerId;
+  const spoolId = to.spoolId ?? trial.spoolId;
+  const printer = printers.get(printerId);
+  const moved = printer && printerId !== trial.printerId ? forPrinter(trial, printer) : trial;
+  return { ...moved, printerId, spoolId, name: to.name ?? `${trial.name} (copy)`.slice(0, 100) };
 }
 
 /** All a build needs; a 409 with a sentence if printer or spool were removed. */

@@ -3,13 +3,14 @@ import Database from "better-sqlite3";
 import { checkFile } from "@/core/checks/file";
 import { Finding } from "@/core/checks/finding";
 import { applyEdits, Edit } from "@/core/edits";
+import { FileRetractions, fileRetractions } from "@/core/edits/edit";
 import { Splice, Splicer } from "@/core/edits/splice";
 import { ProgramReader, ProgramTables } from "@/core/gcode/read";
-import { comparePlan, Mismatch, ProofLayer, proofLayers } from "@/core/heightplan/proof";
+import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
 import { ProgramReport, reportOf } from "@/core/report/report";
 import { refuse, Result, succeed } from "@/core/result";
-import { Printer } from "@/core/shelf/printer";
+import { headOf, Printer } from "@/core/shelf/printer";
 import { buildTrial, TrialInput } from "@/core/trials/build";
 import { inspectTrial } from "@/core/trials/inspect";
 import { fileChunks, FileSummary } from "@/server/db/files";
@@ -39,7 +40,7 @@ export const tasks = {
   readFile(
     { fileId, name, sizeBytes, printer }: { fileId: number; name: string; sizeBytes: number; printer: Printer },
     tools: TaskTools,
-  ): Result<{ report: string; summary: FileSummary }> {
+  ): Result<{ report: string; insideMoves: string; summary: FileSummary }> {
     const tables = readChunks(fileChunks(tools.database(), fileId), sizeBytes, tools);
     if (tables.binaryBytes > 0) {
       return refuse(
@@ -55,9 +56,10 @@ export const tasks = {
         "name",
       );
     }
-    const { report } = reportOf(tables, limitsFor(printer));
+    const { report } = reportOf(tables, limitsFor(printer), headOf(printer));
     return succeed({
       report: JSON.stringify(report),
+      insideMoves: JSON.stringify(fileRetractions(tables)),
       summary: {
         layers: report.layers.length,
         topMm: Math.max(...report.layers.map(({ zMm }) => zMm)),
@@ -69,7 +71,7 @@ export const tasks = {
   },
 
   /** Works out what a stack of edits puts in and takes out. */
-  applyEdits({ report, edits, printer }: { report: string; edits: Edit[]; printer: Printer }): Result<{
+  applyEdits({ report, insideMoves, edits, printer }: EditInput): Result<{
     splices: string;
     edits: { kind: string; changedLines: number }[];
     findings: Finding[];
@@ -78,7 +80,7 @@ export const tasks = {
     planned: Record<string, (number | null)[]>;
   }> {
     const parsed = JSON.parse(report) as ProgramReport;
-    const applied = applyEdits(edits, parsed, printer);
+    const applied = applyEdits(edits, parsed, printer, parseRetractions(insideMoves));
     if (!applied.ok) return applied;
     const { splices, findings, planned } = applied.value;
     return succeed({
@@ -90,14 +92,13 @@ export const tasks = {
         .slice(0, 500)
         .map((splice) => placeOf(splice, parsed)),
       removed: splices
-        .filter(({ removeBytes }) => removeBytes > 0)
+        .filter(({ removeBytes, insert }) => removeBytes > 0 && insert === "")
         .slice(0, 500)
         .map(({ line }) => ({ line })),
       planned: Object.fromEntries(
-        Object.entries(planned).map(([key, values]) => [
-          key,
-          Array.from(values, (value) => (Number.isNaN(value) ? null : value)),
-        ]),
+        planned
+          .flatMap(({ planned: ofTool }) => Object.entries(ofTool))
+          .map(([key, values]) => [key, Array.from(values, (value) => (Number.isNaN(value) ? null : value))]),
       ),
     });
   },
@@ -108,10 +109,11 @@ export const tasks = {
       fileId,
       sizeBytes,
       report,
+      insideMoves,
       splices,
       edits,
       printer,
-    }: { fileId: number; sizeBytes: number; report: string; splices: string; edits: Edit[]; printer: Printer },
+    }: EditInput & { fileId: number; sizeBytes: number; splices: string },
     tools: TaskTools,
   ): Result<{ layers: ProofLayer[]; mismatches: Mismatch[]; passed: string[] }> {
     const tables = readChunks(
@@ -119,10 +121,12 @@ export const tasks = {
       sizeBytes,
       tools,
     );
-    const applied = applyEdits(edits, JSON.parse(report) as ProgramReport, printer);
+    const applied = applyEdits(edits, JSON.parse(report) as ProgramReport, printer, parseRetractions(insideMoves));
     if (!applied.ok) return applied;
-    const { byLayer } = reportOf(tables, limitsFor(printer));
-    const mismatches = comparePlan(tables.layers, byLayer, applied.value.planned, printer);
+    const { byLayer } = settingsByLayer(tables);
+    const mismatches = applied.value.planned.flatMap(({ tool, planned }) =>
+      comparePlan(tables.layers, settingsByLayer(tables, tool).byLayer, planned, printer),
+    );
     return succeed({
       layers: proofLayers(tables, byLayer),
       mismatches: mismatches
@@ -133,11 +137,23 @@ export const tasks = {
   },
 };
 
+/** What edits are worked out from; `insideMoves` is null for files read before it was kept. */
+interface EditInput {
+  report: string;
+  insideMoves: string | null;
+  edits: Edit[];
+  printer: Printer;
+}
+
+function parseRetractions(insideMoves: string | null): FileRetractions | null {
+  return insideMoves === null ? null : (JSON.parse(insideMoves) as FileRetractions | null);
+}
+
 export type Tasks = typeof tasks;
 export type TaskName = keyof Tasks;
 
 function readChunks(chunks: Iterable<Uint8Array>, sizeBytes: number, { progress }: TaskTools): ProgramTables {
-  const reader = new ProgramReader(sizeBytes);
+  const reader = new ProgramReader(sizeBytes, true);
   for (const chunk of chunks) {
     reader.push(chunk);
     progress(Math.min(0.95, reader.byteCount / Math.max(1, sizeBytes)));
@@ -168,6 +184,6 @@ function withoutLifted(findings: Finding[], edits: Edit[]): Finding[] {
 }
 
 function placeOf(splice: Splice, { layers }: ProgramReport) {
-  const layer = layers.find(({ insertByte }) => insertByte === splice.atByte);
+  const layer = layers[splice.layer ?? -1];
   return { line: splice.line, layer: layer?.index ?? 0, zMm: layer?.zMm ?? 0, text: splice.insert.trimEnd() };
 }

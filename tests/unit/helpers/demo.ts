@@ -1,7 +1,9 @@
 /** The demo scenario's records, checked as the server would. */
 import { Printer, printerSchema } from "@/core/shelf/printer";
 import { Spool, spoolSchema } from "@/core/shelf/spool";
-import { trialKinds } from "@/core/trials";
+import { TrialKindKey } from "@/core/trials";
+import { firstRound } from "@/core/trials/first-round";
+import { OptionValues } from "@/core/trials/option";
 import { Trial } from "@/core/trials/trial";
 import { HeightPlan } from "@/core/heightplan/plan";
 import { demoPrinters, demoSpools } from "@/server/demo/scenario";
@@ -11,21 +13,36 @@ export const spools: Spool[] = demoSpools.map((spool) => spoolSchema.parse(spool
 export const ladle = printers[0];
 export const saffron = spools[0];
 
-/** A temperature trial as the server would store it. */
-export function trialFor(printer: Printer, spool: Spool, change: Partial<Trial> = {}): Trial {
+/** A trial of a kind, with its first round, as the server would store it. */
+export function trialOfKind(
+  kind: TrialKindKey,
+  printer: Printer,
+  spool: Spool,
+  change: Partial<Trial> = {},
+  options: OptionValues = {},
+): Trial {
+  const heights = { layerHeightMm: 0.2, firstLayerHeightMm: 0.2 };
+  const { plan, fixed } = firstRound(kind, { printer, spool, kept: {}, options, ...heights });
   return {
     id: 1,
-    kind: "temperature",
+    kind,
     name: "A trial",
     printerId: 1,
     spoolId: 1,
-    layerHeightMm: 0.2,
-    firstLayerHeightMm: 0.2,
-    ...trialKinds.temperature.firstRound(printer, spool),
+    ...heights,
+    plan,
+    fixed,
+    tool: 0,
+    options,
     createdAt: "2026-03-01T10:00:00.000Z",
     updatedAt: "2026-03-01T10:00:00.000Z",
     ...change,
   };
+}
+
+/** A temperature trial with its first round. */
+export function trialFor(printer: Printer, spool: Spool, change: Partial<Trial> = {}): Trial {
+  return trialOfKind("temperature", printer, spool, change);
 }
 
 /** Bands of one height with these nozzle temperatures, bottom first. */

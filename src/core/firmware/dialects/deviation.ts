@@ -1,9 +1,11 @@
-import { Dialect, dutyFanLine } from "./dialect";
+import { succeed } from "../../result";
+import { plainNumber } from "../../units";
+import { commonDialect, Dialect } from "./dialect";
 
 export const deviation: Dialect = {
+  ...commonDialect,
   label: "Junction deviation",
   explains: "Cornering is set as junction deviation in mm.",
-  fanHasDuty: true,
   cornering: "junctionDeviation",
-  fanLine: dutyFanLine,
+  corneringLine: (deviationMm) => succeed(`M205 J${plainNumber(deviationMm, 4)}`),
 };

@@ -1,5 +1,6 @@
 /** What a printer's language can do, under a neutral name. */
-import { Result } from "../../result";
+import { refuse, Result, succeed } from "../../result";
+import { plainNumber } from "../../units";
 
 export interface FanIndex {
   /** Fan index to name in the command, or null where there is one fan only. */
@@ -16,10 +17,38 @@ export interface Dialect {
   cornering: "jerk" | "junctionDeviation";
   /** The line that sets the part fan to a duty of 0–255. */
   fanLine(duty: number, fan: FanIndex): Result<string>;
+  /** The line that sets how fast printing moves speed up, mm/s²; travel and retraction stay as they are where they can. */
+  accelerationLine(accelerationMmS2: number): Result<string>;
+  /** The line that sets cornering: jerk in mm/s or junction deviation in mm, whichever the firmware has. */
+  corneringLine(value: number): Result<string>;
+  /** The line that sets pressure advance, s. */
+  pressureAdvanceLine(seconds: number, tool: number): Result<string>;
+  /** The line that sets the firmware's own retraction; either figure alone. */
+  firmwareRetractionLine(figures: { lengthMm?: number; speedMmS?: number }): Result<string>;
 }
 
 /** `M106` and `M107` with a duty, as most dialects have them. */
 export function dutyFanLine(duty: number, { index }: FanIndex): Result<string> {
   const named = index === null ? "" : ` P${index}`;
   return { ok: true, value: duty === 0 ? `M107${named}` : `M106${named} S${duty}` };
+}
+
+/** What most dialects share; each overrides what it says in its own way. Common practice, no source. */
+export const commonDialect = {
+  fanHasDuty: true,
+  cornering: "jerk",
+  fanLine: dutyFanLine,
+  accelerationLine: (accelerationMmS2) => succeed(`M204 P${plainNumber(accelerationMmS2, 0)}`),
+  corneringLine: (jerkMmS) => succeed(`M205 X${plainNumber(jerkMmS, 2)} Y${plainNumber(jerkMmS, 2)}`),
+  pressureAdvanceLine: (seconds) => succeed(`M900 K${plainNumber(seconds, 4)}`),
+  firmwareRetractionLine({ lengthMm, speedMmS }) {
+    const length = lengthMm === undefined ? "" : ` S${plainNumber(lengthMm, 3)}`;
+    const speed = speedMmS === undefined ? "" : ` F${Math.round(speedMmS * 60)}`;
+    return succeed(`M207${length}${speed}`);
+  },
+} satisfies Omit<Dialect, "label" | "explains">;
+
+/** A refusal with the reason and what can be done instead. */
+export function cannot(what: string, instead: string): Result<string> {
+  return refuse(`This printer's dialect has no command for ${what}: ${instead}`);
 }

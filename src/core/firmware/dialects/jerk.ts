@@ -1,9 +1,7 @@
-import { Dialect, dutyFanLine } from "./dialect";
+import { commonDialect, Dialect } from "./dialect";
 
 export const jerk: Dialect = {
+  ...commonDialect,
   label: "Jerk",
   explains: "Cornering is set as jerk in mm/s.",
-  fanHasDuty: true,
-  cornering: "jerk",
-  fanLine: dutyFanLine,
 };

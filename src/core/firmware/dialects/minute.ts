@@ -1,9 +1,11 @@
-import { Dialect, dutyFanLine } from "./dialect";
+import { succeed } from "../../result";
+import { plainNumber } from "../../units";
+import { commonDialect, Dialect } from "./dialect";
 
 export const minute: Dialect = {
+  ...commonDialect,
   label: "Per minute",
   explains: "Cornering is set as a speed step in mm/min; limits are in mm/s.",
-  fanHasDuty: true,
-  cornering: "jerk",
-  fanLine: dutyFanLine,
+  corneringLine: (jerkMmS) => succeed(`M566 X${plainNumber(jerkMmS * 60, 1)} Y${plainNumber(jerkMmS * 60, 1)}`),
+  pressureAdvanceLine: (seconds, tool) => succeed(`M572 D${tool} S${plainNumber(seconds, 4)}`),
 };

@@ -1,11 +1,11 @@
 import { refuse, succeed } from "../../result";
-import { Dialect } from "./dialect";
+import { cannot, commonDialect, Dialect } from "./dialect";
 
 export const valve: Dialect = {
+  ...commonDialect,
   label: "Valve fan",
   explains: "The part fan is only on or off (M126, M127); it has no duty.",
   fanHasDuty: false,
-  cornering: "jerk",
   fanLine(duty, { index }) {
     if (duty !== 0 && duty !== 255) {
       return refuse("This printer's fan is only on or off: use 0 % or 100 %.");
@@ -13,4 +13,7 @@ export const valve: Dialect = {
     const named = index === null ? "" : ` T${index}`;
     return succeed((duty === 0 ? "M127" : "M126") + named);
   },
+  pressureAdvanceLine: () => cannot("pressure advance", "leave it out of the plan, or choose another printer."),
+  firmwareRetractionLine: () =>
+    cannot("retraction by the firmware", "say on the printer's page that it retracts inside the moves."),
 };

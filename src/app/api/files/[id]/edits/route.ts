@@ -1,12 +1,12 @@
 import { editsSchema } from "@/core/edits";
 import { files } from "@/server/db/files";
-import { fileOf, printerFor, storedEdits } from "@/server/http/files";
+import { editInput, fileOf, storedEdits } from "@/server/http/files";
 import { handle, HttpError, json, readBody } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) => {
   const file = fileOf(params);
-  const input = { report: files.report(file.id)!, edits: storedEdits(file), printer: printerFor(file) };
+  const input = editInput(file, storedEdits(file));
   const applied = await runTask("applyEdits", input, { signal: request.signal });
   if (!applied.ok) throw new HttpError(409, applied.message, { field: applied.field });
   const { splices: _splices, ...answer } = applied.value;
@@ -16,8 +16,7 @@ export const GET = handle(async (request, params) => {
 export const PUT = handle(async (request, params) => {
   const file = fileOf(params);
   const edits = await readBody(request, editsSchema);
-  const input = { report: files.report(file.id)!, edits, printer: printerFor(file) };
-  const applied = await runTask("applyEdits", input, { signal: request.signal });
+  const applied = await runTask("applyEdits", editInput(file, edits), { signal: request.signal });
   if (!applied.ok) throw new HttpError(400, applied.message, { field: applied.field });
   const { splices, ...answer } = applied.value;
   files.writeEdits(file.id, JSON.stringify(edits), splices);

@@ -1,5 +1,5 @@
 import { files } from "@/server/db/files";
-import { fileOf, printerFor, storedEdits } from "@/server/http/files";
+import { editInput, fileOf, storedEdits } from "@/server/http/files";
 import { handle, HttpError, json } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 
@@ -8,12 +8,10 @@ export const GET = handle(async (request, params) => {
   const proof = await runTask(
     "proveFile",
     {
+      ...editInput(file, storedEdits(file)),
       fileId: file.id,
       sizeBytes: file.sizeBytes,
-      report: files.report(file.id)!,
       splices: files.splices(file.id),
-      edits: storedEdits(file),
-      printer: printerFor(file),
     },
     { signal: request.signal },
   );

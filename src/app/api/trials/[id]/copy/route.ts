@@ -1,8 +1,12 @@
+import { copySchema } from "@/core/trials/copy";
 import { trials } from "@/server/db/trials";
-import { trialOf, withBands } from "@/server/http/trials";
-import { handle, json } from "@/server/http/respond";
+import { checkPair, copyOf, trialOf, withBands } from "@/server/http/trials";
+import { handle, json, readOptionalBody } from "@/server/http/respond";
 
-export const POST = handle((_, params) => {
+export const POST = handle(async (request, params) => {
   const trial = trialOf(params);
-  return json(withBands(trials.add({ ...trial, name: `${trial.name} (copy)`.slice(0, 100) })), 201);
+  const to = await readOptionalBody(request, copySchema);
+  const copy = copyOf(trial, to);
+  checkPair(copy.printerId, copy.spoolId);
+  return json(withBands(trials.add(copy)), 201);
 });

@@ -1,0 +1,21 @@
+import { dialects } from "../firmware/dialects";
+import { EventKind } from "../gcode/moves";
+import { succeed } from "../result";
+import { Setting } from "./setting";
+
+export const acceleration: Setting = {
+  label: "Acceleration",
+  short: "acceleration",
+  unit: "mm/s²",
+  lowest: 10,
+  highest: 50_000,
+  step: 100,
+  decimals: 0,
+  say(value, printer) {
+    const line = dialects[printer.dialect].accelerationLine(value);
+    return line.ok ? succeed([line.value]) : line;
+  },
+  effective: (value) => Math.round(value),
+  hear: (kind, value) => (kind === EventKind.printAcceleration ? value : null),
+  tolerance: 0.5,
+};

@@ -1,0 +1,21 @@
+import { dialects } from "../firmware/dialects";
+import { EventKind } from "../gcode/moves";
+import { succeed } from "../result";
+import { Setting } from "./setting";
+
+export const pressureAdvance: Setting = {
+  label: "Pressure advance",
+  short: "advance",
+  unit: "s",
+  lowest: 0,
+  highest: 10,
+  step: 0.02,
+  decimals: 3,
+  say(value, printer, tool) {
+    const line = dialects[printer.dialect].pressureAdvanceLine(value, tool);
+    return line.ok ? succeed([line.value]) : line;
+  },
+  effective: (value) => value,
+  hear: (kind, value) => (kind === EventKind.pressureAdvance ? value : null),
+  tolerance: 0.0006,
+};

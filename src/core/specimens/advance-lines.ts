@@ -1,0 +1,74 @@
+/**
+ * Advance lines: flat on the bed, one line a value, each slow, fast, slow, with its number beside it. Ticks at the ends of the pattern
+ * show where the speed changes.
+ */
+import { Track } from "../printing/track";
+import { numberOption } from "../trials/option";
+import { clamp, plainNumber } from "../units";
+import { flatText } from "./flat-text";
+import { Place, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+
+const PITCH_MM = 5.5;
+const LEAST_PITCH_MM = 4;
+const LINE_MM = 90;
+const SHORTEST_MM = 45;
+const TEXT_MM = 3;
+const TEXT_ROOM_MM = 16;
+
+function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): SpecimenShape {
+  const values = plan.sideBySide?.values ?? [];
+  const slow = numberOption(options, "slowMmS");
+  const fast = numberOption(options, "fastMmS");
+  const lineMm = clamp(room.widthMm - TEXT_ROOM_MM, SHORTEST_MM, LINE_MM);
+  const pitch = clamp(room.depthMm / (values.length + 1), LEAST_PITCH_MM, PITCH_MM);
+  const left = -(lineMm + TEXT_ROOM_MM) / 2;
+  const right = left + lineMm;
+  const changes = [left + lineMm * 0.25, left + lineMm * 0.75];
+  const yOf = (i: number) => (i - (values.length - 1) / 2) * pitch;
+  const places: Place[] = values.map((value, i) => ({ x: left + lineMm / 2, y: yOf(i), label: plainNumber(value, 3) }));
+  const tracks: Track[] = [];
+  values.forEach((_, i) => {
+    const y = yOf(i);
+    const points = [left, ...changes, right].map((x) => ({ x, y }));
+    tracks.push({ points, widthMm: beadWidthMm, speedsMmS: [slow, fast, slow], place: i });
+    tracks.push(...flatText(places[i].label, right + 3, y - TEXT_MM / 2, TEXT_MM, beadWidthMm, i));
+  });
+  const last = values.length - 1;
+  for (const x of changes) {
+    for (const [y, place] of [
+      [yOf(0) - pitch * 0.4, 0],
+      [yOf(last) + pitch * 0.4, last],
+    ]) {
+      const outward = place === 0 ? -3 : 3;
+      tracks.push({
+        points: [
+          { x, y },
+          { x, y: y + outward },
+        ],
+        widthMm: beadWidthMm,
+        place,
+      });
+    }
+  }
+  const heightMm = plan.baseHeightMm + plan.bands.reduce((sum, band) => sum + band.heightMm, 0);
+  return {
+    heightMm,
+    widthMm: lineMm + TEXT_ROOM_MM,
+    depthMm: values.length * pitch + 8,
+    solidAt: () => [],
+    tracksAt: (zMm) => (zMm > 0 && zMm <= heightMm ? tracks : []),
+    places,
+    drawing: [
+      ...[...places].reverse().map(({ label }) => `  --------======================--------  ${label}`),
+      `  slow ${slow}, fast ${fast}, slow ${slow} mm/s; the line nearest to you is printed first`,
+    ],
+    legend: `The number beside each line is its value. Every line goes ${slow}, ${fast}, ${slow} mm/s; the ticks show where the speed changes.`,
+    unlabelled: [],
+  };
+}
+
+export const advanceLines: Specimen = {
+  label: "Advance lines",
+  provokes: "Thin spots and bulges where a line changes its speed, side by side for every value.",
+  shape,
+};

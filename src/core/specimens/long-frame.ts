@@ -1,0 +1,43 @@
+/** Long frame: straight walls long enough to reach any speed, with corners at their ends. Hollow, so that a layer is all wall. */
+import { rectangle } from "../geometry/polygons";
+import { beadSpacingMm } from "../material/bead";
+import { clamp } from "../units";
+import { bandFaces } from "./band-faces";
+import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
+
+const LENGTH_MM = 100;
+const SHORTEST_MM = 40;
+const DEPTH_MM = 26;
+const MARGIN_MM = 1.5;
+
+function shape({ plan, labels, beadWidthMm, layerHeightMm, room }: SpecimenRequest): SpecimenShape {
+  const storeys = storeysOf(plan);
+  const half = clamp(room.widthMm - 2 * MARGIN_MM, SHORTEST_MM, LENGTH_MM) / 2;
+  // Two walls from outside and two from inside, and no room for anything between them.
+  const thick = 4 * beadSpacingMm(beadWidthMm, layerHeightMm);
+  const front = -DEPTH_MM / 2;
+  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: -half + 3, widthMm: 18 });
+  const base = baseWithArrow(-half - MARGIN_MM, front - MARGIN_MM, half + MARGIN_MM, -front + MARGIN_MM);
+  const outside = rectangle(-half, front, half, -front);
+  const inside = rectangle(-half + thick, front + thick, half - thick, -front - thick).reverse();
+  return {
+    heightMm: storeys.heightMm,
+    widthMm: 2 * (half + MARGIN_MM),
+    depthMm: DEPTH_MM + 2 * MARGIN_MM + 6,
+    solidAt(zMm) {
+      const storey = storeys.at(zMm);
+      if (storey === null) return [];
+      return storey === "base" ? base : [outside, inside, ...faces.raisedAt(zMm, storey.index, front)];
+    },
+    drawing: storeyDrawing(labels, "------------------------|"),
+    legend: faces.legend,
+    unlabelled: faces.unlabelled,
+  };
+}
+
+export const longFrame: Specimen = {
+  label: "Long frame",
+  provokes: "Long straight walls that reach the speed, and corners that must be left from it.",
+  shape,
+};

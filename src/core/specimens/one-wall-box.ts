@@ -1,0 +1,54 @@
+/** One-wall box: four faces of a single bead to measure with a calliper, and a plate in front with the value of every band. */
+import { rectangle } from "../geometry/polygons";
+import { bandFaces } from "./band-faces";
+import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
+
+/** Length of a face along the middle of its bead, mm. */
+export const FACE_MM = 30;
+const PLATE = { widthMm: 18, depthMm: 3.5, gapMm: 4 };
+const MARGIN_MM = 2;
+
+function shape({ plan, labels, beadWidthMm }: SpecimenRequest): SpecimenShape {
+  const storeys = storeysOf(plan);
+  const half = FACE_MM / 2;
+  const shift = (PLATE.depthMm + PLATE.gapMm) / 2;
+  const front = -half + shift;
+  const plateBack = front - PLATE.gapMm;
+  const plateFront = plateBack - PLATE.depthMm;
+  const plateLeft = -PLATE.widthMm / 2;
+  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: plateLeft + 0.5, widthMm: PLATE.widthMm - 1 });
+  const base = baseWithArrow(-half - MARGIN_MM, plateFront - MARGIN_MM, half + MARGIN_MM, half + shift + MARGIN_MM);
+  const plate = rectangle(plateLeft, plateFront, -plateLeft, plateBack);
+  const wall = {
+    // From the back left, where the seam spoils no measuring.
+    points: [
+      { x: -half, y: half + shift },
+      { x: -half, y: front },
+      { x: half, y: front },
+      { x: half, y: half + shift },
+      { x: -half, y: half + shift },
+    ],
+    widthMm: beadWidthMm,
+  };
+  return {
+    heightMm: storeys.heightMm,
+    widthMm: 2 * (half + MARGIN_MM),
+    depthMm: 2 * (half + shift + MARGIN_MM + 3),
+    solidAt(zMm) {
+      const storey = storeys.at(zMm);
+      if (storey === null) return [];
+      return storey === "base" ? base : [plate, ...faces.raisedAt(zMm, storey.index, plateFront)];
+    },
+    tracksAt: (zMm) => (zMm > storeys.edgesMm[0] && zMm <= storeys.heightMm ? [wall] : []),
+    drawing: storeyDrawing(labels, `   behind it a box of one wall, ${beadWidthMm} mm thick`),
+    legend: `${faces.legend} The wall was asked for ${beadWidthMm} mm thick.`,
+    unlabelled: faces.unlabelled,
+  };
+}
+
+export const oneWallBox: Specimen = {
+  label: "One-wall box",
+  provokes: "Four flat faces of a single bead, to be measured in the middle of every band.",
+  shape,
+};

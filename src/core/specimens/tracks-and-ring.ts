@@ -1,0 +1,87 @@
+/** Single tracks of given widths with their width beside them, and behind them a ring of one wall; everything there to be measured. */
+import { Track } from "../printing/track";
+import { numberOption } from "../trials/option";
+import { clamp, plainNumber, roundTo } from "../units";
+import { flatText } from "./flat-text";
+import { Place, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+
+const TRACK_MM = 70;
+const SHORTEST_MM = 35;
+const PITCH_MM = 5;
+const TEXT_MM = 3;
+const TEXT_ROOM_MM = 14;
+const GAP_MM = 8;
+
+/** Widths of the tracks, mm: from narrow to wide in even steps. */
+export function trackWidthsMm(count: number, narrowMm: number, wideMm: number): number[] {
+  if (count <= 1) return count === 1 ? [narrowMm] : [];
+  return Array.from({ length: count }, (_, i) => roundTo(narrowMm + ((wideMm - narrowMm) * i) / (count - 1), 2));
+}
+
+function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: SpecimenRequest): SpecimenShape {
+  const widths = trackWidthsMm(
+    Math.round(numberOption(options, "tracks")),
+    numberOption(options, "narrowMm"),
+    numberOption(options, "wideMm"),
+  );
+  const ringMm = Math.min(numberOption(options, "ringMm"), room.widthMm);
+  const lineMm = clamp(room.widthMm - TEXT_ROOM_MM, SHORTEST_MM, TRACK_MM);
+  const tracksDepth = widths.length * PITCH_MM;
+  const depthMm = tracksDepth + (ringMm > 0 ? GAP_MM + ringMm : 0);
+  const left = -(lineMm + TEXT_ROOM_MM) / 2;
+  const front = -depthMm / 2;
+  const places: Place[] = [];
+  const tracks: Track[] = [];
+  widths.forEach((widthMm, i) => {
+    const y = front + (i + 0.5) * PITCH_MM;
+    const label = plainNumber(widthMm, 2);
+    places.push({ x: left + lineMm / 2, y, label: `${label} mm` });
+    tracks.push({
+      points: [
+        { x: left, y },
+        { x: left + lineMm, y },
+      ],
+      widthMm,
+    });
+    tracks.push(...flatText(label, left + lineMm + 3, y - TEXT_MM / 2, TEXT_MM, beadWidthMm));
+  });
+  const ring: Track[] = [];
+  if (ringMm > 0) {
+    const corners = 96;
+    const y = front + tracksDepth + GAP_MM + ringMm / 2;
+    // From the back left round to it again.
+    const points = Array.from({ length: corners + 1 }, (_, i) => {
+      const angle = (135 * Math.PI) / 180 + ((i % corners) * 2 * Math.PI) / corners;
+      return { x: (ringMm / 2) * Math.cos(angle), y: y + (ringMm / 2) * Math.sin(angle) };
+    });
+    ring.push({ points, widthMm: beadWidthMm });
+    places.push({ x: 0, y, label: `ring ${plainNumber(ringMm, 1)} mm` });
+  }
+  const heightMm = plan.baseHeightMm + plan.bands.reduce((sum, band) => sum + band.heightMm, 0);
+  return {
+    heightMm,
+    widthMm: lineMm + TEXT_ROOM_MM,
+    depthMm,
+    solidAt: () => [],
+    tracksAt: (zMm) => {
+      if (zMm <= 0 || zMm > heightMm) return [];
+      return zMm <= firstLayerHeightMm ? [...tracks, ...ring] : ring;
+    },
+    places,
+    drawing: [
+      ...(ringMm > 0
+        ? [`     (  )   ring ${plainNumber(ringMm, 1)} mm across, wall ${plainNumber(beadWidthMm, 3)} mm`]
+        : []),
+      ...[...widths].reverse().map((width) => `  ----------------  ${plainNumber(width, 2)} mm wide`),
+      `  tracks ${plainNumber(firstLayerHeightMm, 2)} mm high, the narrowest nearest to you`,
+    ],
+    legend: `The number beside each track is the width it was asked for, ${plainNumber(firstLayerHeightMm, 2)} mm high. The ring's wall was asked for ${plainNumber(beadWidthMm, 3)} mm thick.`,
+    unlabelled: [],
+  };
+}
+
+export const tracksAndRing: Specimen = {
+  label: "Tracks and ring",
+  provokes: "Tracks of known width and height and a wall of one bead, to be measured.",
+  shape,
+};

@@ -1,0 +1,108 @@
+/**
+ * Turns: a hollow block whose front faces X and whose right side faces Y, each with a raised letter and a groove (ghosts show behind
+ * both), and teeth of 60° on the back for the sharpest turns.
+ */
+import { rectangle, Ring } from "../geometry/polygons";
+import { beadSpacingMm } from "../material/bead";
+import { bandFaces, LOWEST_LABELLED_MM, RAISED_MM } from "./band-faces";
+import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
+
+const HALF = 20;
+const GROOVE = { widthMm: 1.4, deepMm: 0.7 };
+const LETTER_MM = { width: 4.4, height: 4.6, stroke: 0.9 };
+const TEETH = 4;
+const MARGIN_MM = 1.5;
+
+interface SlopingStroke {
+  from: [number, number];
+  to: [number, number];
+}
+
+/** Strokes in a cell 1 wide and 1 high. */
+const letters: Record<"X" | "Y", SlopingStroke[]> = {
+  X: [
+    { from: [0, 0], to: [1, 1] },
+    { from: [1, 0], to: [0, 1] },
+  ],
+  Y: [
+    { from: [0.5, 0], to: [0.5, 0.5] },
+    { from: [0.5, 0.5], to: [0, 1] },
+    { from: [0.5, 0.5], to: [1, 1] },
+  ],
+};
+
+/** Where the strokes of a letter cut a height (0–1 in its cell): spans across, mm from the letter's left edge. */
+export function letterSpans(letter: "X" | "Y", share: number): [number, number][] {
+  return letters[letter]
+    .filter(({ from, to }) => share >= from[1] && share <= to[1])
+    .map(({ from, to }) => {
+      const across = from[0] + ((to[0] - from[0]) * (share - from[1])) / (to[1] - from[1]);
+      const middle = across * (LETTER_MM.width - LETTER_MM.stroke) + LETTER_MM.stroke / 2;
+      return [middle - LETTER_MM.stroke / 2, middle + LETTER_MM.stroke / 2];
+    });
+}
+
+/** The outline: grooves in front and right side, teeth along the back. */
+function outline(): Ring {
+  const back = HALF;
+  const pitch = (2 * HALF) / TEETH;
+  const tooth = (pitch / 2) * Math.sqrt(3);
+  const ring: Ring = [
+    { x: -HALF, y: -HALF },
+    { x: HALF - 6, y: -HALF },
+    { x: HALF - 6, y: -HALF + GROOVE.deepMm },
+    { x: HALF - 6 + GROOVE.widthMm, y: -HALF + GROOVE.deepMm },
+    { x: HALF - 6 + GROOVE.widthMm, y: -HALF },
+    { x: HALF, y: -HALF },
+    { x: HALF, y: 6 },
+    { x: HALF - GROOVE.deepMm, y: 6 },
+    { x: HALF - GROOVE.deepMm, y: 6 + GROOVE.widthMm },
+    { x: HALF, y: 6 + GROOVE.widthMm },
+    { x: HALF, y: back - tooth },
+  ];
+  for (let i = 0; i < TEETH; i++) {
+    ring.push({ x: HALF - (i + 0.5) * pitch, y: back }, { x: HALF - (i + 1) * pitch, y: back - tooth });
+  }
+  return ring;
+}
+
+function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): SpecimenShape {
+  const storeys = storeysOf(plan);
+  const thick = GROOVE.deepMm + 4 * beadSpacingMm(beadWidthMm, layerHeightMm);
+  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: -9, widthMm: 19 });
+  const base = baseWithArrow(-HALF - MARGIN_MM, -HALF - MARGIN_MM, HALF + MARGIN_MM, HALF + MARGIN_MM);
+  const outside = outline();
+  const inside = rectangle(-HALF + thick, -HALF + thick, HALF - thick, HALF - 9 - thick).reverse();
+  return {
+    heightMm: storeys.heightMm,
+    widthMm: 2 * (HALF + MARGIN_MM),
+    depthMm: 2 * (HALF + MARGIN_MM + 3),
+    solidAt(zMm) {
+      const storey = storeys.at(zMm);
+      if (storey === null) return [];
+      if (storey === "base") return base;
+      const rings = [outside, inside, ...faces.raisedAt(zMm, storey.index, -HALF)];
+      if (storey.heightMm >= LOWEST_LABELLED_MM) {
+        const height = Math.min(LETTER_MM.height, storey.heightMm - 1);
+        const share = (storey.aboveMm - (storey.heightMm - height) / 2) / height;
+        for (const [from, to] of letterSpans("X", share)) {
+          rings.push(rectangle(-HALF + 3 + from, -HALF - RAISED_MM, -HALF + 3 + to, -HALF + 0.2));
+        }
+        for (const [from, to] of letterSpans("Y", share)) {
+          rings.push(rectangle(HALF - 0.2, -12 + from, HALF + RAISED_MM, -12 + to));
+        }
+      }
+      return rings;
+    },
+    drawing: storeyDrawing(labels, "|   X and values in front, Y on the right, teeth on the back"),
+    legend: `${faces.legend} The face with X is laid along X, the face with Y along Y.`,
+    unlabelled: faces.unlabelled,
+  };
+}
+
+export const turns: Specimen = {
+  label: "Turns",
+  provokes: "Letters and grooves facing X and Y that throw ghosts, and teeth of 60° that turn as sharply as anything.",
+  shape,
+};

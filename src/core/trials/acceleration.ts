@@ -1,0 +1,31 @@
+import { turns } from "../specimens/turns";
+import { TrialKind } from "./kind";
+import { around, stackBands, usualFixed } from "./rounds";
+
+const FACTORS = [0.5, 0.75, 1, 1.5, 2, 3];
+/** Fast enough that the acceleration shows, slow enough for any hot end. */
+export const MOTION_TRIAL_MM_S = 80;
+
+export const acceleration: TrialKind = {
+  label: "Acceleration",
+  question: () => "How hard may the printer speed up?",
+  explains:
+    "Finds the printing acceleration at which ghosts beside letters and grooves stay faint. Hold the X and the Y face to the light and look for ripples behind each letter and groove; travel and retract are left alone.",
+  settledFirst: "speed",
+  setting: () => "acceleration",
+  options: [],
+  specimen: () => turns,
+  firstRound(request) {
+    const { printer, kept } = request;
+    const { plan, notes } = stackBands(request, {
+      key: "acceleration",
+      values: around(printer.printAccelerationMmS2, FACTORS, 50, 50, 50_000),
+      baseMm: 1,
+      bandMm: 7,
+      lowestBandMm: 4,
+    });
+    const printSpeed = Math.min(kept.printSpeed ?? MOTION_TRIAL_MM_S, printer.highestFeedXyMmS);
+    return { plan, fixed: usualFixed(request, ["acceleration"], { printSpeed }), notes };
+  },
+  range: (printer) => ({ low: printer.printAccelerationMmS2 * 0.5, high: printer.printAccelerationMmS2 * 3 }),
+};

@@ -1,0 +1,48 @@
+/** A trial taken to another printer or spool. */
+import { z } from "zod";
+import { dialects } from "../firmware/dialects";
+import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
+import { SettingValues } from "../settings";
+import { Printer } from "../shelf/printer";
+import { clamp, roundTo } from "../units";
+import type { Trial } from "./trial";
+
+const idSchema = (what: string) => z.int({ error: `${what} is a whole number` }).positive(`${what} is above 0`);
+
+/** Where the copy goes; what is left out stays as it is. */
+export const copySchema = z.object({
+  printerId: idSchema("printerId").optional(),
+  spoolId: idSchema("spoolId").optional(),
+  name: z.string().trim().min(1, "Give the copy a name").max(100, "The name is longer than 100 characters").optional(),
+});
+
+export type CopyTarget = z.infer<typeof copySchema>;
+
+/**
+ * The trial in the words of another printer: jerk and junction deviation become each other (`δ ≈ 0.4·j²/a`), and the tool is one it
+ * has. All other values stay; the checks look at them anew on the new printer.
+ */
+export function forPrinter(trial: Trial, printer: Printer): Trial {
+  const plan = {
+    ...trial.plan,
+    bands: trial.plan.bands.map((band) => ({ ...band, settings: corneringFor(band.settings, printer) })),
+  };
+  return {
+    ...trial,
+    plan,
+    fixed: corneringFor(trial.fixed, printer),
+    tool: clamp(trial.tool, 0, printer.tools - 1),
+  };
+}
+
+/** Cornering in the one of its two figures that the printer has. */
+export function corneringFor(values: SettingValues, printer: Printer): SettingValues {
+  const { jerk, junctionDeviation, ...rest } = values;
+  const a = printer.printAccelerationMmS2;
+  if (dialects[printer.dialect].cornering === "jerk") {
+    const value = jerk ?? (junctionDeviation === undefined ? undefined : jerkForDeviationMmS(junctionDeviation, a));
+    return value === undefined ? rest : { ...rest, jerk: clamp(roundTo(value, 2), 0.1, 100) };
+  }
+  const value = junctionDeviation ?? (jerk === undefined ? undefined : deviationForJerkMm(jerk, a));
+  return value === undefined ? rest : { ...rest, junctionDeviation: clamp(roundTo(value, 4), 0.001, 1) };
+}

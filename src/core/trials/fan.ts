@@ -1,0 +1,43 @@
+import { dialects } from "../firmware/dialects";
+import { turningDuty } from "../settings/fan";
+import { lips } from "../specimens/lips";
+import { TrialKind } from "./kind";
+import { numberOption } from "./option";
+import { stackBands, steps, usualFixed } from "./rounds";
+
+export const fan: TrialKind = {
+  label: "Fan",
+  question: (spool) => `How much air does ${spool.colourName || spool.name} want?`,
+  explains:
+    "Finds the fan duty between fine detail and strong layers. Look at the lips and the sharp nose for curl and droop, at the cone for melting, and press the nose to see whether its layers hold.",
+  settledFirst: "nozzle temperature",
+  setting: () => "fan",
+  options: [
+    {
+      key: "stepPercent",
+      label: "Step",
+      kind: "choice",
+      choices: [
+        { value: "5", label: "5 %" },
+        { value: "10", label: "10 %" },
+        { value: "20", label: "20 %" },
+      ],
+      usual: "20",
+      remakes: true,
+    },
+  ],
+  specimen: () => lips,
+  firstRound(request) {
+    const { printer, options } = request;
+    const hasDuty = dialects[printer.dialect].fanHasDuty;
+    const values = hasDuty ? steps(0, 100, numberOption(options, "stepPercent")) : [0, 100];
+    const { plan, notes } = stackBands(request, { key: "fan", values, baseMm: 1.2, bandMm: 8, lowestBandMm: 5 });
+    if (!hasDuty) notes.push(`The fan of ${printer.name} is only off or on: two bands.`);
+    return { plan, fixed: usualFixed(request, ["fan"]), notes };
+  },
+  range: () => ({ low: 0, high: 100 }),
+  bandNote: ({ fan: percent }, printer) =>
+    percent === undefined || !dialects[printer.dialect].fanHasDuty
+      ? null
+      : `duty ${turningDuty(percent, printer)} of 255`,
+};

@@ -1,0 +1,25 @@
+import { oneWallBox } from "../specimens/one-wall-box";
+import { TrialKind } from "./kind";
+import { stackBands, steps, usualFixed } from "./rounds";
+
+export const flow: TrialKind = {
+  label: "Flow",
+  question: (spool) => `Does ${spool.colourName || spool.name} come out as wide as it should?`,
+  explains:
+    "Finds the flow at which a single wall is as thick as it was asked for. Measure the four faces of each band with a calliper, and look for gaps or ridges on the base.",
+  settledFirst: "extruder steps, then nozzle temperature",
+  setting: () => "flowFactor",
+  options: [],
+  specimen: () => oneWallBox,
+  firstRound(request) {
+    const { plan, notes } = stackBands(request, {
+      key: "flowFactor",
+      values: steps(90, 110, 5),
+      baseMm: 1,
+      bandMm: 8,
+      lowestBandMm: 3,
+    });
+    return { plan, fixed: usualFixed(request, ["flowFactor"]), notes };
+  },
+  range: () => ({ low: 90, high: 110 }),
+};

@@ -1,0 +1,74 @@
+/** The top of a trial's program. */
+import { ResolvedBand, HeightPlan, variedKeys } from "../heightplan/plan";
+import { filamentMassG } from "../material/bead";
+import { settingFor, settingKeys } from "../settings";
+import { spoolTitle } from "../shelf/spool";
+import { SpecimenShape } from "../specimens/specimen";
+import { plainNumber, roundTo, sayDuration } from "../units";
+import { trialKindFor } from ".";
+import type { TrialInput } from "./build";
+import { optionsOf } from "./option";
+
+/** What this is, a drawing of the piece, the plan as a table, and what it takes. */
+export function headerLines(
+  { trial, printer, spool }: TrialInput,
+  shape: SpecimenShape,
+  bands: readonly ResolvedBand[],
+  { layers, seconds, filamentMm }: { layers: number; seconds: number; filamentMm: number },
+): string[] {
+  const kind = trialKindFor(trial.kind);
+  const options = optionsOf(kind.options, trial.options, printer);
+  const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
+  const fixed = settingKeys
+    .filter((key) => trial.fixed[key] !== undefined)
+    .map(
+      (key) =>
+        `${settingFor(key).short} ${plainNumber(trial.fixed[key]!, settingFor(key).decimals)} ${settingFor(key).unit}`,
+    );
+  const varied = variedKeys(bands);
+  const cost =
+    spool.pricePerKg > 0 ? `, ${roundTo((massG / 1000) * spool.pricePerKg, 2).toFixed(2)} ${spool.currency}` : "";
+  const rows = bands.map((band) => {
+    const values = varied.flatMap((key) => {
+      const { short, unit, decimals } = settingFor(key);
+      const value = band.settings[key];
+      return value === undefined ? [] : [`${short} ${plainNumber(value, decimals)} ${unit}`];
+    });
+    const note = kind.bandNote?.(band.settings, printer);
+    if (note) values.push(note);
+    const from = plainNumber(band.fromMm).padStart(7);
+    const to = plainNumber(band.toMm).padStart(7);
+    return `${String(band.number).padStart(4)}  ${from} to ${to} mm  layers ${band.firstLayer + 1} to ${band.lastLayer + 1}  ${values.join(", ")}`;
+  });
+  return [
+    `Cuchara: ${kind.label.toLowerCase()}, ${trial.name}`,
+    `printer  ${printer.name}, ${plainNumber(printer.nozzleMm)} mm nozzle`,
+    `spool    ${spoolTitle(spool)}, ${spool.material}, label ${spool.labelMinC} to ${spool.labelMaxC} °C`,
+    `date     ${trial.updatedAt.slice(0, 10)}`,
+    `layers   ${layers} of ${plainNumber(trial.layerHeightMm)} mm, the first ${plainNumber(trial.firstLayerHeightMm)} mm, counted from 1`,
+    ...(fixed.length > 0 ? [`fixed    ${fixed.join(", ")}`] : []),
+    ...(printer.tools > 1 ? [`tool     ${trial.tool}`] : []),
+    ...(trial.plan.leadLayers ? [`early    the nozzle changes ${trial.plan.leadLayers} layers before its band`] : []),
+    `time     ${sayDuration(seconds)} without heating`,
+    `filament ${roundTo(filamentMm / 1000, 2).toFixed(2)} m, ${roundTo(massG, 1).toFixed(1)} g${cost}`,
+    "",
+    `${kind.specimen(options).label}, seen from the front`,
+    ...shape.drawing,
+    shape.legend,
+    ...sideBySideRows(trial.plan),
+    "",
+    "band  from            to            value, bottom first",
+    ...rows,
+    "",
+  ].map((line) => (line === "" ? ";" : `; ${line.replace(/[\r\n]/g, " ")}`));
+}
+
+/** The values that stand side by side, in the order they are printed. */
+function sideBySideRows({ sideBySide }: HeightPlan): string[] {
+  if (!sideBySide) return [];
+  const { short, unit, decimals } = settingFor(sideBySide.setting);
+  const values = sideBySide.values.map((value, i) => `${i + 1}: ${plainNumber(value, decimals)}`);
+  const rows: string[] = [];
+  for (let i = 0; i < values.length; i += 8) rows.push(`  ${values.slice(i, i + 8).join("  ")}`);
+  return ["", `side by side, ${short} in ${unit}`, ...rows];
+}

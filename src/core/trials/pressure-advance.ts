@@ -1,0 +1,77 @@
+import { Printer } from "../shelf/printer";
+import { advanceLines } from "../specimens/advance-lines";
+import { advanceTower } from "../specimens/advance-tower";
+import { TrialKind } from "./kind";
+import { stackBands, steps, usualFixed } from "./rounds";
+
+/** A long way from gear to nozzle wants several times the advance of a short one (common practice, no source). */
+const LONG_WAY_FROM_MM = 2.5;
+
+function hasLongWay(printer: Printer): boolean {
+  return printer.retractionMm >= LONG_WAY_FROM_MM;
+}
+
+const mostFor = (printer: Printer) => (hasLongWay(printer) ? 1 : 0.12);
+
+export const pressureAdvance: TrialKind = {
+  label: "Pressure advance",
+  question: (spool) => `How far ahead must ${spool.colourName || spool.name} be pressed?`,
+  explains:
+    "Finds the advance at which lines stay evenly wide when the speed changes. Look for the band or line without a thin spot behind fast-to-slow, without a bulge before it, and with square corners.",
+  settledFirst: "acceleration and cornering",
+  setting: () => "pressureAdvance",
+  options: [
+    {
+      key: "form",
+      label: "Print",
+      kind: "choice",
+      choices: [
+        { value: "tower", label: "a tower" },
+        { value: "lines", label: "flat lines" },
+      ],
+      usual: "tower",
+      remakes: true,
+    },
+    { key: "slowMmS", label: "Slow", kind: "number", unit: "mm/s", low: 5, high: 200, step: 5, decimals: 0, usual: 20 },
+    {
+      key: "fastMmS",
+      label: "Fast",
+      kind: "number",
+      unit: "mm/s",
+      low: 10,
+      high: 500,
+      step: 10,
+      decimals: 0,
+      usual: 80,
+    },
+  ],
+  specimen: ({ form }) => (form === "lines" ? advanceLines : advanceTower),
+  firstRound(request) {
+    const { printer, options, firstLayerHeightMm } = request;
+    const fixed = usualFixed(request, ["pressureAdvance"]);
+    if (options.form === "lines") {
+      return {
+        plan: {
+          baseHeightMm: 0,
+          bands: [{ heightMm: firstLayerHeightMm, settings: {} }],
+          sideBySide: {
+            setting: "pressureAdvance",
+            values: steps(0, mostFor(printer), hasLongWay(printer) ? 0.1 : 0.01),
+          },
+        },
+        fixed,
+        notes: [],
+      };
+    }
+    const stack = {
+      key: "pressureAdvance" as const,
+      values: steps(0, mostFor(printer), hasLongWay(printer) ? 0.1 : 0.02),
+      baseMm: 1,
+    };
+    const { plan, notes } = stackBands(request, { ...stack, bandMm: 5, lowestBandMm: 2 });
+    return { plan, fixed, notes };
+  },
+  // A brim would run the lines together.
+  process: (usual, { form }) => (form === "lines" ? { ...usual, brimRings: 0 } : usual),
+  range: (printer) => ({ low: 0, high: mostFor(printer) }),
+};

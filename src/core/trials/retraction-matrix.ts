@@ -1,0 +1,46 @@
+import { fence } from "../specimens/fence";
+import { roundTo } from "../units";
+import { TrialKind } from "./kind";
+import { numberOption } from "./option";
+import { halfFan, speedsFor } from "./retraction";
+import { stackBands, usualFixed } from "./rounds";
+
+const LENGTHS_MM = [0.5, 1, 1.5, 2, 3, 4, 5, 6, 7, 8];
+
+export const retractionMatrix: TrialKind = {
+  label: "Retraction matrix",
+  question: (spool) => `Which length and speed of retraction suit ${spool.colourName || spool.name}?`,
+  explains:
+    "Tries every length with every speed in one print: each post of the fence has its own length, each band its own speed. Look for the post and the height where the strings to the next post end.",
+  settledFirst: "nozzle temperature, then fan",
+  setting: () => "retractionSpeed",
+  options: [
+    {
+      key: "layersPerStep",
+      label: "Layers a speed",
+      kind: "number",
+      unit: "layers",
+      low: 1,
+      high: 200,
+      step: 1,
+      decimals: 0,
+      usual: 20,
+      remakes: true,
+    },
+  ],
+  specimen: () => fence,
+  firstRound(request) {
+    const { options, layerHeightMm } = request;
+    const speeds = speedsFor(request);
+    const air = halfFan(request);
+    const bandMm = roundTo(numberOption(options, "layersPerStep") * layerHeightMm, 4);
+    const stack = { key: "retractionSpeed" as const, values: speeds.values, baseMm: 0.8 };
+    const { plan, notes } = stackBands(request, { ...stack, bandMm, lowestBandMm: Math.min(bandMm, 1) });
+    return {
+      plan: { ...plan, sideBySide: { setting: "retractionLength", values: LENGTHS_MM } },
+      fixed: usualFixed(request, ["retractionSpeed", "retractionLength"], { fan: air.fan }),
+      notes: [...notes, ...air.notes, ...speeds.notes],
+    };
+  },
+  range: () => ({ low: 10, high: 60 }),
+};

@@ -1,0 +1,101 @@
+/** What first rounds share: values held fixed, and bands that fit under the printer's highest Z. */
+import { dialects } from "../firmware/dialects";
+import { Band, HeightPlan } from "../heightplan/plan";
+import { SettingKey, settingFor, settingKeys, SettingValues } from "../settings";
+import { Printer } from "../shelf/printer";
+import { clamp, plainNumber, roundTo } from "../units";
+import { RoundRequest } from "./kind";
+
+/** A fan's percentage on this printer: one without duty is off or on. */
+export function fanFor(printer: Printer, percent: number): number {
+  if (dialects[printer.dialect].fanHasDuty) return percent;
+  return percent > 50 ? 100 : 0;
+}
+
+/** The temperature to print at: the kept one, or the middle of the label. */
+export function nozzleFor({ printer, spool, kept }: RoundRequest): number {
+  const middle = Math.round((spool.labelMinC + spool.labelMaxC) / 10) * 5;
+  return Math.min(kept.nozzleTemperature ?? middle, printer.highestNozzleC);
+}
+
+/** What is held fixed: kept values first, then label and printer. The settings in `varied` are left out. */
+export function usualFixed(
+  request: RoundRequest,
+  varied: readonly SettingKey[],
+  change: SettingValues = {},
+): SettingValues {
+  const { printer, spool, kept } = request;
+  const fixed: SettingValues = {
+    nozzleTemperature: nozzleFor(request),
+    bedTemperature: Math.min(kept.bedTemperature ?? spool.bedC, printer.highestBedC),
+    fan: fanFor(printer, kept.fan ?? spool.fanPercent),
+  };
+  for (const key of settingKeys) {
+    const value = kept[key];
+    if (value !== undefined && fixed[key] === undefined && settingFor(key).say(value, printer, 0).ok)
+      fixed[key] = value;
+  }
+  Object.assign(fixed, change);
+  for (const key of varied) delete fixed[key];
+  return fixed;
+}
+
+export interface Stack {
+  key: SettingKey;
+  /** Bottom first. */
+  values: number[];
+  baseMm: number;
+  bandMm: number;
+  /** Below this a band shows nothing: rather fewer of them. */
+  lowestBandMm: number;
+}
+
+/** A plan of one band a value. On a low printer the bands get thinner, then fewer; both are said. */
+export function stackBands({ printer }: RoundRequest, stack: Stack): { plan: HeightPlan; notes: string[] } {
+  const notes: string[] = [];
+  const room = printer.buildHeightMm - stack.baseMm - 1;
+  let { values } = stack;
+  const most = Math.max(1, Math.floor(room / stack.lowestBandMm));
+  if (values.length > most) {
+    notes.push(
+      `${printer.name} is ${plainNumber(printer.buildHeightMm)} mm high: ${most} bands instead of ${values.length}.`,
+    );
+    values = evenly(values, most);
+  }
+  const bandMm = Math.min(stack.bandMm, Math.floor((room / values.length) * 10) / 10);
+  if (bandMm < stack.bandMm) {
+    notes.push(
+      `${printer.name} is ${plainNumber(printer.buildHeightMm)} mm high: bands of ${plainNumber(bandMm)} mm instead of ${plainNumber(stack.bandMm)} mm.`,
+    );
+  }
+  const bands: Band[] = values.map((value) => ({ heightMm: bandMm, settings: { [stack.key]: value } }));
+  return { plan: { baseHeightMm: stack.baseMm, bands }, notes };
+}
+
+/** `count` of the values, both ends among them. */
+function evenly(values: number[], count: number): number[] {
+  if (count <= 1) return values.slice(0, 1);
+  return Array.from({ length: count }, (_, i) => values[Math.round((i * (values.length - 1)) / (count - 1))]);
+}
+
+/** From `low` to `high` in even steps, both ends included. */
+export function steps(low: number, high: number, step: number, decimals = 4): number[] {
+  const values: number[] = [];
+  for (let i = 0; low + i * step < high - step * 0.01; i++) values.push(roundTo(low + i * step, decimals));
+  values.push(roundTo(high, decimals));
+  return values;
+}
+
+/** Values around one, by factors, rounded to something that can be read on the piece. */
+export function around(
+  value: number,
+  factors: readonly number[],
+  roundToStep: number,
+  low: number,
+  high: number,
+): number[] {
+  const rounded = factors.map((factor) =>
+    clamp(roundTo(Math.round((value * factor) / roundToStep) * roundToStep, 4), low, high),
+  );
+  return rounded.filter((one, i) => i === 0 || one > rounded[i - 1]);
+}

@@ -1,0 +1,74 @@
+/** Values kept for a printer and a spool. The newest of a setting counts; older ones are its history. */
+import { SettingKey, SettingValues } from "@/core/settings";
+import { database } from "./connection";
+
+export interface KeptValue {
+  id: number;
+  printerId: number;
+  spoolId: number;
+  setting: SettingKey;
+  value: number;
+  /** The trial it came from; null if it was typed in. */
+  trialId: number | null;
+  keptAt: string;
+}
+
+interface Row {
+  id: number;
+  printer_id: number;
+  spool_id: number;
+  setting: string;
+  value: number;
+  trial_id: number | null;
+  kept_at: string;
+}
+
+const read = (row: Row): KeptValue => ({
+  id: row.id,
+  printerId: row.printer_id,
+  spoolId: row.spool_id,
+  setting: row.setting as SettingKey,
+  value: row.value,
+  trialId: row.trial_id,
+  keptAt: row.kept_at,
+});
+
+export const kept = {
+  /** The value that counts for each setting of a pair, newest first. */
+  list(printerId: number, spoolId: number): KeptValue[] {
+    const rows = database()
+      .prepare(
+        `SELECT * FROM kept_values k WHERE printer_id = ? AND spool_id = ? AND removed_at IS NULL AND id = (
+           SELECT MAX(id) FROM kept_values WHERE printer_id = k.printer_id AND spool_id = k.spool_id
+             AND setting = k.setting AND removed_at IS NULL) ORDER BY id DESC`,
+      )
+      .all(printerId, spoolId) as Row[];
+    return rows.map(read);
+  },
+  get(id: number): KeptValue | null {
+    const row = database().prepare("SELECT * FROM kept_values WHERE id = ? AND removed_at IS NULL").get(id) as
+      Row | undefined;
+    return row ? read(row) : null;
+  },
+  add(value: Omit<KeptValue, "id" | "keptAt">): KeptValue {
+    const { lastInsertRowid } = database()
+      .prepare(
+        "INSERT INTO kept_values (printer_id, spool_id, setting, value, trial_id, kept_at) VALUES (?, ?, ?, ?, ?, ?)",
+      )
+      .run(value.printerId, value.spoolId, value.setting, value.value, value.trialId, new Date().toISOString());
+    return kept.get(Number(lastInsertRowid))!;
+  },
+  /** Takes a value back; the one before it counts again. */
+  remove(id: number): boolean {
+    return (
+      database()
+        .prepare("UPDATE kept_values SET removed_at = ? WHERE id = ? AND removed_at IS NULL")
+        .run(new Date().toISOString(), id).changes > 0
+    );
+  },
+};
+
+/** The kept values of a pair as plain settings. */
+export function keptSettings(printerId: number, spoolId: number): SettingValues {
+  return Object.fromEntries(kept.list(printerId, spoolId).map(({ setting, value }) => [setting, value]));
+}

@@ -6,6 +6,7 @@ import type { ResolvedBand } from "@/core/heightplan/plan";
 import type { FrontView } from "@/core/printing/front-view";
 import { printerSchema } from "@/core/shelf/printer";
 import { spoolSchema } from "@/core/shelf/spool";
+import type { Place } from "@/core/specimens/specimen";
 import { trialSchema } from "@/core/trials/trial";
 
 export const trialRequestSchema = z.discriminatedUnion("kind", [
@@ -26,12 +27,19 @@ export interface TrialView {
   bands: ResolvedBand[];
   front: FrontView;
   widthMm: number;
-  layers: { seconds: Float32Array; flowMm3S: Float32Array };
+  /** What carries the values on the piece, in a sentence or two. */
+  legend: string;
+  /** Spots of side-by-side values in bed coordinates, mm. */
+  places: Place[];
+  /** Time of each layer, and its flow: the mean, and the most any move asks for. */
+  layers: { seconds: Float32Array; flowMm3S: Float32Array; peakFlowMm3S: Float32Array };
   nozzle: { setC: Float64Array; expectedC: Float32Array };
-  fanPercent: Float64Array;
+  fan: { setPercent: Float64Array; expectedPercent: Float32Array };
   bedC: Float64Array;
   /** Share (0–1) of each band's height in which the nozzle is settled. */
   bandSettled: number[];
+  /** Layers by which the nozzle is best told earlier; null if it does not vary. */
+  lead: { layers: number; share: number } | null;
   seconds: number;
   filamentMm: number;
   massG: number;

@@ -1,6 +1,8 @@
 /** Builds and inspects a trial away from the page. Thin: all computation is the core's. */
+import { placesOnBed } from "@/core/checks/places-differ";
 import { frontView } from "@/core/printing/front-view";
 import { filamentAreaMm2 } from "@/core/material/bead";
+import { bedCentre } from "@/core/shelf/printer";
 import { buildTrial, BuiltTrial, TrialInput } from "@/core/trials/build";
 import { InspectedTrial, inspectTrial } from "@/core/trials/inspect";
 import { TrialAnswer, trialRequestSchema, TrialView } from "./trial-messages";
@@ -48,7 +50,12 @@ self.onmessage = ({ data }: MessageEvent<unknown>) => {
   }
 };
 
-function viewOf({ spool }: TrialInput, built: BuiltTrial, inspected: InspectedTrial, started: number): TrialView {
+function viewOf(
+  { spool, printer }: TrialInput,
+  built: BuiltTrial,
+  inspected: InspectedTrial,
+  started: number,
+): TrialView {
   const { report, heat, byLayer } = inspected;
   const area = filamentAreaMm2(spool.diameterMm);
   return {
@@ -56,16 +63,20 @@ function viewOf({ spool }: TrialInput, built: BuiltTrial, inspected: InspectedTr
     bands: built.bands,
     front: frontView(built.slices),
     widthMm: built.shape.widthMm,
+    legend: built.shape.legend,
+    places: placesOnBed(built.shape.places ?? [], bedCentre(printer)),
     layers: {
       seconds: Float32Array.from(report.layers, ({ seconds }) => seconds),
       flowMm3S: Float32Array.from(report.layers, ({ seconds, filamentMm }) =>
         seconds > 0 ? (filamentMm * area) / seconds : 0,
       ),
+      peakFlowMm3S: Float32Array.from(report.layers, ({ peakFilamentMmS }) => peakFilamentMmS * area),
     },
     nozzle: { setC: heat.setC, expectedC: heat.expectedC },
-    fanPercent: byLayer.fan,
+    fan: { setPercent: byLayer.fan, expectedPercent: inspected.fanPercent },
     bedC: byLayer.bedTemperature,
     bandSettled: inspected.bandSettled,
+    lead: inspected.lead,
     seconds: report.seconds,
     filamentMm: inspected.filamentMm,
     massG: inspected.massG,

@@ -63,6 +63,6 @@ export interface CheckContext {
 export interface Check {
   key: string;
   /** What can be said when there is nothing to find; null if that is not worth a line. */
-  passes: string | null;
+  passes: string | null | ((context: CheckContext) => string | null);
   run(context: CheckContext): Finding[];
 }

@@ -53,7 +53,10 @@ export function runChecks(context: CheckContext): { findings: Finding[]; passed:
   for (const check of checks) {
     const found = check.run(context);
     if (found.length > 0) findings.push(...found);
-    else if (check.passes) passed.push(check.passes);
+    else {
+      const said = typeof check.passes === "function" ? check.passes(context) : check.passes;
+      if (said) passed.push(said);
+    }
   }
   findings.sort((a, b) => weight[a.severity] - weight[b.severity]);
   return { findings, passed };

@@ -9,7 +9,7 @@ const ENOUGH_SHARE = 0.6;
 /** Bands so low that the nozzle has not reached their temperature for most of them. */
 export const tooLowToSettle: Check = {
   key: "too-low-to-settle",
-  passes: "The nozzle settles within every band.",
+  passes: ({ lead }) => (lead ? "The nozzle settles within every band." : null),
   run({ bands, bandSettled, lead, trial }) {
     if (!trial || !bands.some(({ settings }) => settings.nozzleTemperature !== undefined)) return [];
     const low = bands

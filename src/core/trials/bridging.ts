@@ -7,6 +7,7 @@ import { fanFor, nozzleFor, stackBands, usualFixed } from "./rounds";
 
 const STEP_C = 5;
 const MOST_BANDS = 5;
+const USUAL_COOL_LAYERS = 6;
 const ordinals = ["First", "Second", "Third"];
 
 /** Speed, flow and fan of each layer over air: slow and lean, lean, as usual (common practice, no source). */
@@ -84,7 +85,7 @@ export const bridging: TrialKind = {
       high: 40,
       step: 1,
       decimals: 0,
-      usual: 6,
+      usual: USUAL_COOL_LAYERS,
     },
     ...layerOptions,
   ],
@@ -101,7 +102,10 @@ export const bridging: TrialKind = {
     const fixed = usualFixed(request, [], { fan: fanFor(printer, spool.fanPercent) });
     return { plan, fixed, notes };
   },
-  earlier: ({ options }, coolLayers) => ({ options: { ...options, coolLayers } }),
+  early: {
+    now: ({ coolLayers }) => (typeof coolLayers === "number" ? coolLayers : USUAL_COOL_LAYERS),
+    tell: ({ options }, coolLayers) => ({ options: { ...options, coolLayers } }),
+  },
   range: (_, spool) => ({ low: spool.labelMinC, high: spool.labelMaxC }),
   spread({ followed, bands, tops, fixed, options, layerHeightMm }) {
     const count = tops.length;

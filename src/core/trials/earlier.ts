@@ -5,8 +5,8 @@ import type { Trial } from "./trial";
 
 /** What must change so that the nozzle is told `layers` layers before a band (or before what is read of it) begins. */
 export function tellEarlier(trial: Trial, layers: number): Partial<TrialParts> {
-  const { earlier } = trialKindFor(trial.kind);
-  return earlier ? earlier(trial, layers) : { plan: { ...trial.plan, leadLayers: layers } };
+  const { early } = trialKindFor(trial.kind);
+  return early ? early.tell(trial, layers) : { plan: { ...trial.plan, leadLayers: layers } };
 }
 
 /** The trial with that change made. */
@@ -15,6 +15,6 @@ export function told(trial: Trial, layers: number): Trial {
 }
 
 /** How many layers earlier the nozzle is told now. */
-export function leadOf({ plan, options }: TrialParts): number {
-  return typeof options.coolLayers === "number" ? options.coolLayers : (plan.leadLayers ?? 0);
+export function leadOf({ kind, plan, options }: Trial): number {
+  return trialKindFor(kind).early?.now(options) ?? plan.leadLayers ?? 0;
 }

@@ -13,7 +13,6 @@ import { speed } from "./speed";
 import { temperature } from "./temperature";
 
 export const trialKinds = {
-  extrusion,
   temperature,
   fan,
   retraction,
@@ -24,6 +23,7 @@ export const trialKinds = {
   cornering,
   "pressure-advance": pressureAdvance,
   bridging,
+  extrusion,
 } satisfies Record<string, TrialKind>;
 
 export type TrialKindKey = keyof typeof trialKinds;

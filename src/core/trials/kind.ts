@@ -68,6 +68,6 @@ export interface TrialKind {
   spread?(request: LayersRequest): void;
   /** Lines between the start lines and the print. */
   linesBefore?(options: OptionValues, printer: Printer): string[];
-  /** The trial with its nozzle changing so many layers earlier; the plan's own lead where left out. */
-  earlier?(trial: TrialParts, layers: number): Partial<TrialParts>;
+  /** How early the nozzle is told, where that is an option of the kind's own instead of the plan's lead. */
+  early?: { now(options: OptionValues): number; tell(trial: TrialParts, layers: number): Partial<TrialParts> };
 }

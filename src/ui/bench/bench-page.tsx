@@ -4,15 +4,16 @@ import { Button } from "antd";
 import dayjs from "dayjs";
 import relativeTime from "dayjs/plugin/relativeTime";
 import Link from "next/link";
-import { settingFor } from "@/core/settings";
+import { SettingKey, settingFor } from "@/core/settings";
 import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
+import { optionsOf } from "@/core/trials/option";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
 import { Facts } from "../common/facts";
 import { Loading } from "../common/loading";
-import { SavedPrinter, SavedSpool } from "../common/api";
-import { useBenchPair, useTrials } from "../common/queries";
+import { KeptValue, SavedPrinter, SavedSpool } from "../common/api";
+import { useBenchPair, useKept, useTrials } from "../common/queries";
 import { rampColour } from "../theme/tokens";
 import { useStartTrial } from "../trials/new-trial";
 
@@ -21,6 +22,7 @@ dayjs.extend(relativeTime);
 export function BenchPage() {
   const { printer, spool } = useBenchPair();
   const trials = useTrials().data;
+  const kept = useKept(printer?.id ?? 0, spool?.id ?? 0).data ?? [];
   if (printer === undefined || spool === undefined || !trials) return <Loading />;
   if (printer === null || spool === null) {
     const what = printer === null ? "printer" : "spool";
@@ -34,6 +36,8 @@ export function BenchPage() {
       </div>
     );
   }
+  const keptOf = (kind: TrialKindKey) => kept.find(({ setting }) => setting === keyOn(kind, printer));
+  const next = trialKindKeys.find((kind) => !keptOf(kind));
   return (
     <>
       <h1>What does {spool.colourName || spool.name} want?</h1>
@@ -41,13 +45,14 @@ export function BenchPage() {
         {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.
       </p>
       <ol className="rows" style={{ marginTop: 18 }} aria-label="Tunes in the order of work">
-        {trialKindKeys.map((kind, index) => (
+        {trialKindKeys.map((kind) => (
           <TuneRow
             key={kind}
             kind={kind}
             printer={printer}
             spool={spool}
-            next={index === 0}
+            next={kind === next}
+            kept={keptOf(kind)}
             trials={trials.filter((trial) => trial.kind === kind)}
           />
         ))}
@@ -132,32 +137,42 @@ function TuneRow(props: {
   printer: SavedPrinter;
   spool: SavedSpool;
   next: boolean;
+  kept: KeptValue | undefined;
   trials: Trial[];
 }) {
-  const { kind: key, printer, spool, next } = props;
+  const { kind: key, printer, spool, next, kept } = props;
+  const { unit, decimals } = settingFor(keyOn(key, printer));
   const kind = trialKindFor(key);
   const { start, starting } = useStartTrial();
   const own = props.trials.filter(({ printerId, spoolId }) => printerId === printer.id && spoolId === spool.id);
   const latest = own[0];
   return (
-    <li className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) 320px auto", padding: "18px 18px" }}>
+    <li className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) 260px 108px", padding: "14px 18px" }}>
       <div>
         <h2 style={{ fontSize: 17 }}>{kind.label}</h2>
-        <p className="dim" style={{ marginTop: 4, maxWidth: "58ch", lineHeight: 1.45 }}>
-          {kind.explains}
+        <p className="dim" style={{ marginTop: 2, maxWidth: "68ch", lineHeight: 1.4 }} title={kind.explains}>
+          {firstSentence(kind.explains)}
         </p>
-        <p className="dim" style={{ marginTop: 6 }}>
+        <p className="dim" style={{ marginTop: 4 }}>
+          {kept && (
+            <>
+              <b style={{ color: "var(--ink)" }}>
+                Kept: {plainNumber(kept.value, decimals)} {unit}
+              </b>
+              , {dayjs(kept.keptAt).fromNow()}.{" "}
+            </>
+          )}
           {latest ? (
             <>
               {own.length === 1 ? "One trial" : `${own.length} trials`}, the last {dayjs(latest.updatedAt).fromNow()}:{" "}
               <Link href={`/trials/${latest.id}`}>{latest.name}</Link>
             </>
           ) : (
-            "Not asked yet for this pair."
+            `Not asked yet for this pair.${kind.settledFirst ? ` Settle first: ${kind.settledFirst}.` : ""}`
           )}
         </p>
       </div>
-      <RangeScale kind={key} printer={printer} spool={spool} latest={latest} />
+      <RangeScale kind={key} printer={printer} spool={spool} latest={latest} kept={kept?.value} />
       <Button
         className={next ? "go" : undefined}
         size="large"
@@ -170,31 +185,45 @@ function TuneRow(props: {
   );
 }
 
-/** The range of the label as a scale, and on it the values the latest trial tries. */
+/** The setting a kind looks for on this printer. */
+function keyOn(key: TrialKindKey, printer: SavedPrinter): SettingKey {
+  const kind = trialKindFor(key);
+  return kind.setting(printer, optionsOf(kind.options, {}, printer));
+}
+
+function firstSentence(text: string): string {
+  return text.slice(0, text.indexOf(". ") + 1);
+}
+
+/** The range as a scale, and on it the values the latest trial tries and the one that is kept. */
 function RangeScale({
   kind: key,
   printer,
   spool,
   latest,
+  kept,
 }: {
   kind: TrialKindKey;
   printer: SavedPrinter;
   spool: SavedSpool;
   latest: Trial | undefined;
+  kept: number | undefined;
 }) {
   const kind = trialKindFor(key);
-  const { unit, decimals } = settingFor(kind.setting);
+  const setting = keyOn(key, printer);
+  const { unit, decimals } = settingFor(setting);
   const { low, high } = kind.range(printer, spool);
   const tried =
-    latest?.plan.bands.map(({ settings }) => settings[kind.setting]).filter((value) => value !== undefined) ?? [];
-  const from = Math.min(low, ...tried);
-  const to = Math.max(high, ...tried);
+    latest?.plan.bands.map(({ settings }) => settings[setting]).filter((value) => value !== undefined) ?? [];
+  const known = kept === undefined ? tried : [...tried, kept];
+  const from = Math.min(low, ...known);
+  const to = Math.max(high, ...known);
   const place = (value: number) => `${((value - from) / (to - from || 1)) * 100}%`;
   const shown = [...new Set(tried)];
   return (
     <div
       role="img"
-      aria-label={`Label ${low} to ${high} ${unit}${shown.length > 0 ? `, tried ${shown.join(", ")} ${unit}` : ", nothing tried yet"}`}
+      aria-label={`${plainNumber(low, decimals)} to ${plainNumber(high, decimals)} ${unit}${kept === undefined ? "" : `, kept ${plainNumber(kept, decimals)} ${unit}`}${shown.length > 0 ? `, tried ${shown.join(", ")} ${unit}` : ", nothing tried yet"}`}
       style={{ padding: "0 8px" }}
     >
       <div style={{ position: "relative", height: 34 }}>
@@ -227,6 +256,21 @@ function RangeScale({
             }}
           />
         ))}
+        {kept !== undefined && (
+          <span
+            style={{
+              position: "absolute",
+              left: place(kept),
+              top: 3,
+              width: 12,
+              height: 12,
+              marginLeft: -6,
+              transform: "rotate(45deg)",
+              background: "var(--mustard)",
+              border: "1.5px solid var(--ink)",
+            }}
+          />
+        )}
       </div>
       <div className="mono dim" style={{ position: "relative", height: 16, fontSize: 12 }}>
         <span style={{ position: "absolute", left: place(low), transform: "translateX(-30%)" }}>
@@ -237,7 +281,8 @@ function RangeScale({
         </span>
       </div>
       <div className="dim" style={{ fontSize: 12, marginTop: 2 }}>
-        {shown.length > 0 ? `label’s range; ${shown.length} values tried` : "label’s range"}
+        {setting === "nozzleTemperature" ? "label’s range" : "usual range"}
+        {shown.length > 0 ? `; ${shown.length} values tried` : ""}
       </div>
     </div>
   );

@@ -1,5 +1,6 @@
 /** The page's side of the HTTP interface. */
 import type { Finding } from "@/core/checks/finding";
+import type { SettingKey } from "@/core/settings";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
 import type { Trial } from "@/core/trials/trial";
@@ -64,3 +65,12 @@ export interface Bench {
 }
 
 export type ListedTrial = Trial;
+
+/** A value kept for a printer and a spool. */
+export interface KeptValue {
+  id: number;
+  setting: SettingKey;
+  value: number;
+  trialId: number | null;
+  keptAt: string;
+}

@@ -13,17 +13,17 @@ const words = { stop: "Stop", warn: "Look", note: "Note" };
 export function Findings({ findings, passed, onMend }: Props) {
   return (
     <div aria-live="polite">
-      {findings.map(({ check, severity, where, message, mend }, i) => (
+      {findings.map(({ check, severity, where, message, mend, others = [] }, i) => (
         <div key={`${check}-${i}`} className={`finding ${severity}`}>
           <span className="where">
             {words[severity]} · {where}
           </span>
           {message}{" "}
-          {mend && (
-            <button className="link-button" onClick={() => onMend(mend)}>
-              {mend.label}
+          {[...(mend ? [mend] : []), ...others].map((one) => (
+            <button key={one.label} className="link-button" style={{ marginRight: 10 }} onClick={() => onMend(one)}>
+              {one.label}
             </button>
-          )}
+          ))}
         </div>
       ))}
       {passed.map((sentence) => (

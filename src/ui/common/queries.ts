@@ -2,13 +2,21 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
 import { createElement } from "react";
-import { api, ApiError, Bench, ListedTrial, SavedPrinter, SavedSpool } from "./api";
+import { api, ApiError, Bench, KeptValue, ListedTrial, SavedPrinter, SavedSpool } from "./api";
 
 export const usePrinters = () =>
   useQuery({ queryKey: ["printers"], queryFn: () => api.get<SavedPrinter[]>("/printers") });
 export const useSpools = () => useQuery({ queryKey: ["spools"], queryFn: () => api.get<SavedSpool[]>("/spools") });
 export const useTrials = () => useQuery({ queryKey: ["trials"], queryFn: () => api.get<ListedTrial[]>("/trials") });
 export const useBench = () => useQuery({ queryKey: ["bench"], queryFn: () => api.get<Bench>("/bench") });
+
+/** The values kept for a pair, newest first. */
+export const useKept = (printerId: number, spoolId: number) =>
+  useQuery({
+    queryKey: ["kept", printerId, spoolId],
+    enabled: printerId > 0 && spoolId > 0,
+    queryFn: () => api.get<KeptValue[]>(`/kept?printerId=${printerId}&spoolId=${spoolId}`),
+  });
 
 /** The printer and the spool on the bench; undefined while loading, null where the shelf is empty. */
 export function useBenchPair() {

@@ -37,7 +37,8 @@ export type LogColumn =
 export interface LogCurve {
   label: string;
   values: ArrayLike<number>;
-  style: "planned" | "expected" | "plain";
+  /** `limit`: what must not be passed. */
+  style: "planned" | "expected" | "plain" | "limit";
 }
 
 export interface LogValues {

@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import { plainNumber } from "@/core/units";
 import type { LogColumn, LogCurve } from "./columns";
+import { penOf } from "./curve-pen";
 import { LogScale, roundStep } from "./scale";
 
 type Curves = Extract<LogColumn, { kind: "curves" }>;
@@ -71,18 +72,7 @@ export function CurvesColumn({ column, scale, tops }: { column: Curves; scale: L
         return <line key={value} x1={x} x2={x} y1={1} y2={scale.y(0)} stroke="var(--line)" />;
       })}
       {paths.map((d, i) => {
-        const { style } = curves[i];
-        return (
-          <path
-            key={i}
-            d={d}
-            fill="none"
-            stroke={style === "expected" ? "var(--trace)" : style === "planned" ? "var(--ink)" : "var(--trace-second)"}
-            strokeWidth={style === "expected" ? 2.4 : style === "planned" ? 1.3 : 1.7}
-            strokeDasharray={style === "planned" ? "5 3" : undefined}
-            strokeLinejoin="round"
-          />
-        );
+        return <path key={i} d={d} fill="none" {...penOf(curves[i].style)} strokeLinejoin="round" />;
       })}
     </svg>
   );

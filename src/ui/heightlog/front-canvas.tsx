@@ -11,12 +11,18 @@ const RAISED_COLOUR = "#FFFDF9";
 
 interface Props {
   front: FrontView;
+  widthMm: number;
   widthPx: number;
   scale: LogScale;
   bands: readonly LogBand[];
 }
 
-export function FrontCanvas({ front, widthPx, scale, bands }: Props) {
+/** Pixels of a millimetre across: as many as along the height where the piece fits its column so, else as many as fit. */
+export function acrossPxPerMm(scale: LogScale, widthMm: number, widthPx: number): number {
+  return Math.min(scale.pxPerMm, widthPx / widthMm);
+}
+
+export function FrontCanvas({ front, widthMm, widthPx, scale, bands }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { scheme } = useScheme();
   const palette = palettes[scheme];
@@ -30,13 +36,14 @@ export function FrontCanvas({ front, widthPx, scale, bands }: Props) {
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, widthPx, scale.heightPx);
     const middle = widthPx / 2;
+    const across = acrossPxPerMm(scale, widthMm, widthPx);
     // Far ones first, so that near ones stand before them.
     const order = Array.from({ length: front.length / FRONT_VIEW_STRIDE }, (_, i) => i * FRONT_VIEW_STRIDE);
     order.sort((a, b) => front[b + 4] - front[a + 4]);
     for (const at of order) {
       const [fromX, toX, fromZ, toZ, depth, raised] = front.subarray(at, at + FRONT_VIEW_STRIDE);
-      const x = middle + fromX * scale.pxPerMm;
-      const width = (toX - fromX) * scale.pxPerMm;
+      const x = middle + fromX * across;
+      const width = (toX - fromX) * across;
       const paint = (low: number, high: number, colour: string, bright: boolean) => {
         const y = scale.y(high);
         // What stands farther back is paler; raised digits are bright, so that the value reads as it will on the piece.
@@ -56,7 +63,7 @@ export function FrontCanvas({ front, widthPx, scale, bands }: Props) {
       }
       if (low < toZ) paint(low, toZ, palette.base, false);
     }
-  }, [front, widthPx, scale, bands, palette]);
+  }, [front, widthMm, widthPx, scale, bands, palette]);
   return (
     <canvas
       ref={canvas}

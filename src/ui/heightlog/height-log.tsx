@@ -9,7 +9,8 @@ import { useScheme } from "../frame/scheme";
 import { palettes } from "../theme/tokens";
 import type { LogBand, LogColumn } from "./columns";
 import { CurvesColumn, CurveTicks, curveRange } from "./curves-column";
-import { FrontCanvas } from "./front-canvas";
+import { penOf } from "./curve-pen";
+import { acrossPxPerMm, FrontCanvas } from "./front-canvas";
 import { LogScale, logScale, roundStep } from "./scale";
 import { ValuesColumn } from "./values-column";
 
@@ -45,9 +46,16 @@ export function HeightLog(props: Props) {
   const specimen = columns.find((column) => column.kind === "front");
   const widestMm = specimen ? specimen.widthMm : 0;
   const widestPx = specimen ? specimen.width - 12 : 0;
+  const lowestBandMm = Math.max(0.05, Math.min(...bands.map(({ fromMm, toMm }) => toMm - fromMm)));
   const scale = useMemo(
-    () => logScale(topMm, roomPx, zoom, widestMm > 0 && zoom === 1 ? { mm: widestMm, px: widestPx } : undefined),
-    [topMm, roomPx, zoom, widestMm, widestPx],
+    () =>
+      logScale(
+        topMm,
+        roomPx,
+        zoom,
+        widestMm > 0 && zoom === 1 ? { widthMm: widestMm, px: widestPx, lowestBandMm } : undefined,
+      ),
+    [topMm, roomPx, zoom, widestMm, widestPx, lowestBandMm],
   );
   const lefts = useMemo(() => {
     let left = 0;
@@ -109,6 +117,7 @@ export function HeightLog(props: Props) {
           {columns.map((column, i) => (
             <div key={i} style={{ width: column.width }}>
               {column.title}
+              {column.kind === "front" && sayStretch(scale, column)}
               {column.kind === "curves" && (
                 <>
                   <Legend column={column} />
@@ -137,7 +146,13 @@ export function HeightLog(props: Props) {
                 )}
                 {column.kind === "front" && (
                   <div style={{ position: "absolute", top: 0 }}>
-                    <FrontCanvas front={column.front} widthPx={column.width - 12} scale={scale} bands={bands} />
+                    <FrontCanvas
+                      front={column.front}
+                      widthMm={column.widthMm}
+                      widthPx={column.width - 12}
+                      scale={scale}
+                      bands={bands}
+                    />
                   </div>
                 )}
                 {column.kind === "outline" && <Outline column={column} scale={scale} tops={tops} bands={bands} />}
@@ -256,6 +271,12 @@ export function HeightLog(props: Props) {
   );
 }
 
+/** Says so where heights are drawn larger than widths. */
+function sayStretch(scale: LogScale, { widthMm, width }: Extract<LogColumn, { kind: "front" }>): string {
+  const stretch = scale.pxPerMm / acrossPxPerMm(scale, widthMm, width - 12);
+  return stretch > 1.05 ? `, heights × ${plainNumber(stretch, 1)}` : "";
+}
+
 function Legend({ column }: { column: Extract<LogColumn, { kind: "curves" }> }) {
   if (column.curves.length < 2) return <small>&nbsp;</small>;
   return (
@@ -263,17 +284,7 @@ function Legend({ column }: { column: Extract<LogColumn, { kind: "curves" }> }) 
       {column.curves.map(({ label, style }) => (
         <span key={label} style={{ marginRight: 8 }}>
           <svg width={18} height={8} aria-hidden>
-            <line
-              x1={1}
-              x2={17}
-              y1={5}
-              y2={5}
-              stroke={
-                style === "expected" ? "var(--trace)" : style === "planned" ? "var(--ink)" : "var(--trace-second)"
-              }
-              strokeWidth={style === "expected" ? 2.4 : 1.4}
-              strokeDasharray={style === "planned" ? "5 3" : undefined}
-            />
+            <line x1={1} x2={17} y1={5} y2={5} {...penOf(style)} />
           </svg>{" "}
           {label}
         </span>

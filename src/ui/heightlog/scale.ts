@@ -15,11 +15,23 @@ export interface LogScale {
 export const LOG_PADDING_TOP = 12;
 export const LOG_PADDING_BOTTOM = 22;
 
-/** The scale that fits `topMm` into `roomPx`, magnified by `zoom`, but never wider than the specimen's column allows. */
-export function logScale(topMm: number, roomPx: number, zoom: number, widest?: { mm: number; px: number }): LogScale {
+/** A band lower than this on the page has no room for its value. */
+const READABLE_BAND_PX = 34;
+
+/**
+ * The scale that fits `topMm` into `roomPx`, magnified by `zoom`. A specimen is drawn to scale, no wider than its column; where that
+ * would leave its bands too low to read, heights are stretched.
+ */
+export function logScale(
+  topMm: number,
+  roomPx: number,
+  zoom: number,
+  specimen?: { widthMm: number; px: number; lowestBandMm: number },
+): LogScale {
   const fit = (roomPx - LOG_PADDING_TOP - LOG_PADDING_BOTTOM) / Math.max(1, topMm);
-  const limited = widest ? Math.min(fit, widest.px / widest.mm) : fit;
-  const pxPerMm = limited * zoom;
+  const toScale = specimen ? Math.min(fit, specimen.px / specimen.widthMm) : fit;
+  const readable = specimen ? READABLE_BAND_PX / specimen.lowestBandMm : 0;
+  const pxPerMm = Math.min(fit, Math.max(toScale, readable)) * zoom;
   const heightPx = topMm * pxPerMm + LOG_PADDING_TOP + LOG_PADDING_BOTTOM;
   return {
     pxPerMm,

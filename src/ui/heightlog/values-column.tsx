@@ -8,7 +8,7 @@ import type { LogScale } from "./scale";
 
 const FIELD_PX = 30;
 const SMALL_FIELD_PX = 22;
-const NOTE_PX = 54;
+const NOTE_PX = 45;
 
 export function ValuesColumn({
   left,
@@ -31,7 +31,7 @@ export function ValuesColumn({
         if (value === null || room <= 0) return null;
         const small = room < FIELD_PX + 4;
         const height = small ? SMALL_FIELD_PX - 2 : FIELD_PX;
-        const y = room >= NOTE_PX ? top + (room - NOTE_PX) / 2 + 4 : top + (room - height) / 2;
+        const y = room >= NOTE_PX ? top + (room - NOTE_PX) / 2 : top + (room - height) / 2;
         if (room < 13) {
           // No room for every band: name as many as can be read.
           if (freeFrom - y < 13) return null;
@@ -47,7 +47,7 @@ export function ValuesColumn({
               </span>
             )}
             {room >= NOTE_PX && band.note && (
-              <span className="log-note" style={{ left: left + 2, top: y + FIELD_PX + 4 }}>
+              <span className="log-note" style={{ left: left + 2, top: y + FIELD_PX - 1 }}>
                 {band.note}
               </span>
             )}
@@ -73,6 +73,8 @@ function ValueField(props: { band: LogBand; value: number; values: LogValues; st
   return (
     <span className={`log-value${small ? " small" : ""}`} style={{ ...style, "--band": band.colour } as CSSProperties}>
       <input
+        // Room for a long unit behind the figure.
+        style={{ paddingRight: values.unit.length * 6 + 14, width: 78 + values.unit.length * 7 }}
         aria-label={`Band ${band.number}, ${plainNumber(band.fromMm)} to ${plainNumber(band.toMm)} mm, ${values.unit}`}
         aria-invalid={wrong !== null}
         title={wrong ?? undefined}
@@ -88,7 +90,9 @@ function ValueField(props: { band: LogBand; value: number; values: LogValues; st
           take(plainNumber(Math.min(values.high, Math.max(values.low, next)), values.decimals));
         }}
       />
-      <span className="unit">{values.unit}</span>
+      <span className="unit" style={{ marginLeft: -(values.unit.length * 6 + 18) }}>
+        {values.unit}
+      </span>
       {wrong && (
         <span className="field-error" role="alert">
           {wrong}

@@ -94,6 +94,7 @@ export const printerFields: FieldGroup<Printer>[] = [
         when: ({ dialect }) => dialect !== "valve",
       },
       { name: "fanPerTool", label: "A fan for each tool", kind: "switch", when: ({ tools }) => tools > 1 },
+      { name: "fanRunUpS", label: "Fan takes to run up", kind: "number", unit: "s", step: 0.5 },
     ],
   },
   {
@@ -116,7 +117,24 @@ export const printerFields: FieldGroup<Printer>[] = [
       { name: "highestFeedEMmS", label: "Extruder at most", kind: "number", unit: "mm/s" },
       { name: "retractionMm", label: "Retraction", kind: "number", unit: "mm", step: 0.1 },
       { name: "retractionMmS", label: "Retraction speed", kind: "number", unit: "mm/s" },
+      { name: "firmwareRetraction", label: "The firmware retracts (G10, G11)", kind: "switch" },
       { name: "hopMm", label: "Lift while travelling", kind: "number", unit: "mm", step: 0.1 },
+      { name: "pressureAdvanceS", label: "Pressure advance", kind: "number", unit: "s", step: 0.01 },
+    ],
+  },
+  {
+    title: "Head",
+    fields: [
+      {
+        name: "nozzleConeDegrees",
+        label: "Nozzle’s cone rises",
+        kind: "number",
+        unit: "°",
+        step: 5,
+        help: "flank of the cone against the bed",
+      },
+      { name: "headHeightMm", label: "Head hangs above the tip", kind: "number", unit: "mm" },
+      { name: "headRadiusMm", label: "Head reaches out", kind: "number", unit: "mm", help: "from the nozzle’s middle" },
     ],
   },
   {

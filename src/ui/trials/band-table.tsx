@@ -1,44 +1,99 @@
 "use client";
-/** The bands as a table: edit, add, remove, fill, paste. Top band first, as on the piece. */
-import { Button, Input, Modal } from "antd";
+/** The bands as a table: edit, add, remove, fill, paste, export. Top band first, as on the piece. */
+import { Button, Dropdown, Select } from "antd";
 import { useState } from "react";
-import { addBand, fillBands, pasteBands, removeBand, setBandHeight, setValue } from "@/core/heightplan/change";
-import type { HeightPlan } from "@/core/heightplan/plan";
-import type { ResolvedBand } from "@/core/heightplan/plan";
-import { SettingKey, settingFor } from "@/core/settings";
+import {
+  addBand,
+  holdSetting,
+  removeBand,
+  setBandHeight,
+  setLines,
+  setValue,
+  varySetting,
+} from "@/core/heightplan/change";
+import { HeightPlan, LOWEST_BAND_MM, ResolvedBand } from "@/core/heightplan/plan";
+import { SettingKey, settingFor, settingKeys, SettingValues } from "@/core/settings";
 import { plainNumber } from "@/core/units";
-import { Fill, FillFields } from "../common/fill-fields";
 import { NumberField } from "../common/number-field";
+import { LinesDialog } from "../common/lines-dialog";
+import { PasteDialog } from "./paste-dialog";
 
 interface Props {
+  trialId: number;
   plan: HeightPlan;
   bands: ResolvedBand[];
   colours: string[];
-  settingKey: SettingKey;
+  /** The settings that vary, the one the trial is about first. */
+  varied: SettingKey[];
+  /** What the trial holds fixed: where a setting starts from when it begins to vary. */
+  fixed: SettingValues;
   cursorBand: number | undefined;
   onChange(change: (plan: HeightPlan) => HeightPlan): void;
   onFill(): void;
+  /** Called before an export, so that what is exported is stored. */
+  flush(): Promise<void>;
 }
 
-export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChange, onFill }: Props) {
-  const setting = settingFor(settingKey);
+export function BandTable(props: Props) {
+  const { trialId, plan, bands, colours, varied, fixed, cursorBand, onChange, onFill, flush } = props;
   const [pasting, setPasting] = useState(false);
+  const [linesOf, setLinesOf] = useState<number | null>(null);
+  const others = settingKeys.filter((key) => !varied.includes(key));
   return (
     <div>
       <div style={{ display: "flex", gap: 8, flexWrap: "wrap", margin: "4px 0 10px" }}>
-        <Button onClick={() => onChange((now) => addBand(now, settingKey))}>Add a band on top</Button>
+        <Button onClick={() => onChange(addBand)}>Add a band on top</Button>
         <Button onClick={onFill}>Fill values …</Button>
         <Button onClick={() => setPasting(true)}>Paste a list …</Button>
+        <Dropdown
+          trigger={["click"]}
+          menu={{
+            items: [
+              { key: "csv", label: "As CSV, for a spreadsheet" },
+              { key: "json", label: "As JSON" },
+            ],
+            onClick: ({ key }) => void flush().then(() => location.assign(`/api/trials/${trialId}/plan?as=${key}`)),
+          }}
+        >
+          <Button>Export …</Button>
+        </Dropdown>
+        <Select
+          aria-label="Vary another setting"
+          style={{ minWidth: 190 }}
+          placeholder="Vary another setting …"
+          value={null}
+          options={others.map((key) => ({ value: key, label: settingFor(key).label }))}
+          onChange={(key: SettingKey | null) =>
+            key && onChange((now) => varySetting(now, key, fixed[key] ?? usualOf(key)))
+          }
+        />
       </div>
       <div className="card" style={{ padding: 0, overflowX: "auto" }}>
         <table className="grid-table">
           <thead>
             <tr>
               <th>Band</th>
-              <th>{setting.label}</th>
+              {varied.map((key) => (
+                <th key={key}>
+                  {settingFor(key).label}
+                  {varied.length > 1 && (
+                    <>
+                      {" "}
+                      <button
+                        className="link-button"
+                        aria-label={`Stop varying ${settingFor(key).label.toLowerCase()}`}
+                        onClick={() => onChange((now) => holdSetting(now, key))}
+                      >
+                        stop
+                      </button>
+                    </>
+                  )}
+                </th>
+              ))}
               <th>Height</th>
               <th>From – to, on layers</th>
               <th>Layers from 1</th>
+              <th>Own lines</th>
               <th>
                 <span className="visually-hidden">Remove</span>
               </th>
@@ -49,38 +104,27 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
               const index = band.number - 1;
               return (
                 <tr key={band.number} data-on={cursorBand === band.number}>
-                  <td>
-                    <i
-                      style={{
-                        display: "inline-block",
-                        width: 10,
-                        height: 10,
-                        borderRadius: 3,
-                        background: colours[index],
-                        marginRight: 8,
-                      }}
-                    />
+                  <td style={{ whiteSpace: "nowrap" }}>
+                    <i className="swatch" style={{ background: colours[index] }} />
                     {band.number}
                   </td>
-                  <td>
-                    <NumberField
-                      label={`${setting.label} of band ${band.number}`}
-                      value={band.settings[settingKey] ?? 0}
-                      unit={setting.unit}
-                      low={setting.lowest}
-                      high={setting.highest}
-                      step={setting.step}
-                      decimals={setting.decimals}
-                      onChange={(value) => onChange((now) => setValue(now, index, settingKey, value))}
-                    />
-                  </td>
+                  {varied.map((key) => (
+                    <td key={key}>
+                      <BandValue
+                        band={band}
+                        settingKey={key}
+                        onChange={(value) => onChange((now) => setValue(now, index, key, value))}
+                      />
+                    </td>
+                  ))}
                   <td>
                     <NumberField
                       label={`Height of band ${band.number}`}
                       value={plan.bands[index].heightMm}
                       unit="mm"
-                      low={0.4}
+                      low={LOWEST_BAND_MM}
                       high={500}
+                      width={48}
                       onChange={(heightMm) => onChange((now) => setBandHeight(now, index, heightMm))}
                     />
                   </td>
@@ -92,6 +136,15 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
                   </td>
                   <td className="mono">
                     {band.lastLayer < band.firstLayer ? "none" : `${band.firstLayer + 1} – ${band.lastLayer + 1}`}
+                  </td>
+                  <td>
+                    <button
+                      className="link-button"
+                      aria-label={`Own lines of band ${band.number}`}
+                      onClick={() => setLinesOf(index)}
+                    >
+                      {band.lines ? `${band.lines.length} …` : "Add …"}
+                    </button>
                   </td>
                   <td>
                     <button
@@ -108,7 +161,11 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
             })}
             <tr>
               <td>Base</td>
-              <td className="dim">like band 1</td>
+              {varied.map((key, i) => (
+                <td key={key} className="dim">
+                  {i > 0 ? "" : key === "nozzleTemperature" || key === "bedTemperature" ? "like band 1" : "as usual"}
+                </td>
+              ))}
               <td>
                 <NumberField
                   label="Height of the base"
@@ -116,10 +173,12 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
                   unit="mm"
                   low={0}
                   high={50}
+                  width={48}
                   onChange={(baseHeightMm) => onChange((now) => ({ ...now, baseHeightMm }))}
                 />
               </td>
               <td className="mono">from the bed</td>
+              <td />
               <td />
               <td />
             </tr>
@@ -129,118 +188,57 @@ export function BandTable({ plan, bands, colours, settingKey, cursorBand, onChan
       <PasteDialog
         open={pasting}
         plan={plan}
-        settingKey={settingKey}
+        keys={varied}
         onClose={() => setPasting(false)}
         onTake={(next) => onChange(() => next)}
       />
+      {linesOf !== null && (
+        <LinesDialog
+          title={`Own lines of band ${linesOf + 1}`}
+          lines={plan.bands[linesOf]?.lines ?? []}
+          onClose={() => setLinesOf(null)}
+          onTake={(lines) => onChange((now) => setLines(now, linesOf, lines))}
+        />
+      )}
     </div>
   );
 }
 
-/** Start, step and count → bands. */
-export function FillDialog(props: {
-  open: boolean;
-  plan: HeightPlan;
-  settingKey: SettingKey;
-  onClose(): void;
-  onTake(plan: HeightPlan): void;
-}) {
-  const { open, plan, settingKey, onClose, onTake } = props;
-  const setting = settingFor(settingKey);
-  const first = plan.bands[0];
-  const [fill, setFill] = useState<Fill>({
-    start: first.settings[settingKey] ?? setting.highest,
-    step:
-      plan.bands.length > 1
-        ? (plan.bands[1].settings[settingKey] ?? 0) - (first.settings[settingKey] ?? 0) || -setting.step
-        : -setting.step,
-    count: plan.bands.length,
-  });
-  const [heightMm, setHeightMm] = useState(first.heightMm);
-  const bands = fillBands(settingKey, fill.start, fill.step, fill.count, heightMm);
-  return (
-    <Modal
-      open={open}
-      title="Fill the bands"
-      okText={`Make ${bands.length} bands`}
-      onCancel={onClose}
-      onOk={() => {
-        onTake({ ...plan, bands });
-        onClose();
-      }}
-      destroyOnHidden
-    >
-      <div style={{ display: "flex", gap: 14, flexWrap: "wrap", margin: "12px 0" }}>
-        <FillFields
-          setting={setting}
-          fill={fill}
-          labels={{ start: "Bottom band", step: "Step a band", count: "Bands" }}
-          onChange={setFill}
-        />
-        <NumberField
-          hideLabel={false}
-          label="Each"
-          value={heightMm}
-          unit="mm"
-          low={0.4}
-          high={500}
-          onChange={setHeightMm}
-        />
-      </div>
-      <p className="dim mono">
-        {bands
-          .slice(0, 14)
-          .map((band) => plainNumber(band.settings[settingKey] ?? 0, setting.decimals))
-          .join(", ")}
-        {bands.length > 14 ? " …" : ""} {setting.unit}, bottom first
-      </p>
-    </Modal>
-  );
+/** A value to begin with where nothing is held fixed. */
+function usualOf(key: SettingKey): number {
+  const usual: SettingValues = { speedFactor: 100, flowFactor: 100, printSpeed: 50, nozzleTemperature: 210, fan: 100 };
+  return usual[key] ?? settingFor(key).step;
 }
 
-function PasteDialog(props: {
-  open: boolean;
-  plan: HeightPlan;
+function BandValue({
+  band,
+  settingKey,
+  onChange,
+}: {
+  band: ResolvedBand;
   settingKey: SettingKey;
-  onClose(): void;
-  onTake(plan: HeightPlan): void;
+  onChange(value: number): void;
 }) {
-  const { open, plan, settingKey, onClose, onTake } = props;
-  const [text, setText] = useState("");
-  const setting = settingFor(settingKey);
-  const read = text.trim() === "" ? null : pasteBands(text, settingKey, plan);
+  const { label, unit, lowest, highest, step, decimals } = settingFor(settingKey);
+  const value = band.settings[settingKey];
+  if (value === undefined) {
+    return (
+      <button className="link-button" onClick={() => onChange(usualOf(settingKey))}>
+        not set
+      </button>
+    );
+  }
   return (
-    <Modal
-      open={open}
-      title="Paste a list of bands"
-      okText={read?.ok ? `Take ${read.value.bands.length} bands` : "Take the bands"}
-      okButtonProps={{ disabled: !read?.ok }}
-      onCancel={onClose}
-      onOk={() => {
-        if (!read?.ok) return;
-        onTake(read.value);
-        setText("");
-        onClose();
-      }}
-    >
-      <p className="dim">
-        From text or a spreadsheet, bottom band first: one column of values in {setting.unit}, or two columns, the
-        height in mm where a band starts and its value.
-      </p>
-      <Input.TextArea
-        aria-label="List of bands"
-        rows={8}
-        className="mono"
-        style={{ marginTop: 10 }}
-        placeholder={"1.5\t220\n11.5\t215\n21.5\t210"}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      {read && !read.ok && (
-        <p className="field-error" role="alert">
-          {read.message}
-        </p>
-      )}
-    </Modal>
+    <NumberField
+      label={`${label} of band ${band.number}`}
+      value={value}
+      unit={unit}
+      low={lowest}
+      high={highest}
+      step={step}
+      decimals={decimals}
+      width={52}
+      onChange={onChange}
+    />
   );
 }

@@ -85,15 +85,11 @@ export function createEditor(trial: Trial): EditorStore {
   }));
 }
 
-const fieldsOf = ({ name, printerId, spoolId, layerHeightMm, firstLayerHeightMm, plan, fixed }: Trial) => ({
-  name,
-  printerId,
-  spoolId,
-  layerHeightMm,
-  firstLayerHeightMm,
-  plan,
-  fixed,
-});
+/** What is stored of a trial; what the server adds to it is left out. */
+const fieldsOf = (trial: Trial): TrialEdit => {
+  const { name, printerId, spoolId, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options } = trial;
+  return { name, printerId, spoolId, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options };
+};
 
 /** Saves the trial a moment after each edit. `flush` saves at once and waits. */
 export function useAutosave(store: EditorStore): { flush(): Promise<void>; problem: string | null; saving: boolean } {

@@ -2,12 +2,21 @@
 /** The nozzle's temperature over the time of the print. */
 import { useMemo } from "react";
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
+import { MOST_LEAD_LAYERS } from "@/core/heightplan/plan";
 import { plainNumber } from "@/core/units";
+import { NumberField } from "../common/number-field";
 import type { TrialView } from "@/workers/trial-messages";
 
 const MOST_POINTS = 1500;
 
-export function HeatChart({ view }: { view: TrialView }) {
+interface Props {
+  view: TrialView;
+  /** Layers by which the nozzle is told earlier now; changes it. */
+  leadLayers: number;
+  onLead(layers: number): void;
+}
+
+export function HeatChart({ view, leadLayers, onLead }: Props) {
   const points = useMemo(() => {
     const skip = Math.max(1, Math.ceil(view.tops.length / MOST_POINTS));
     const list: { minutes: number; set: number; expected: number; mm: number }[] = [];
@@ -27,7 +36,32 @@ export function HeatChart({ view }: { view: TrialView }) {
   }, [view]);
   return (
     <section className="card" style={{ marginTop: 10 }} aria-label="Nozzle over time">
-      <h2>Nozzle over time, °C</h2>
+      <div
+        style={{ display: "flex", justifyContent: "space-between", gap: 10, flexWrap: "wrap", alignItems: "baseline" }}
+      >
+        <h2>Nozzle over time, °C</h2>
+        {view.lead && (
+          <span style={{ display: "inline-flex", gap: 8, alignItems: "baseline" }} className="dim">
+            Told
+            <NumberField
+              label="Layers the nozzle is told early"
+              value={leadLayers}
+              unit="layers"
+              low={0}
+              high={MOST_LEAD_LAYERS}
+              decimals={0}
+              width={28}
+              onChange={(next) => onLead(Math.round(next))}
+            />
+            early
+            {view.lead.layers !== leadLayers && (
+              <button className="link-button" onClick={() => onLead(view.lead!.layers)}>
+                Choose for me
+              </button>
+            )}
+          </span>
+        )}
+      </div>
       <div style={{ height: 118 }}>
         <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 700, height: 118 }}>
           <LineChart data={points} margin={{ top: 4, right: 12, bottom: 0, left: -18 }}>

@@ -1,6 +1,6 @@
 import { bandEdgesMm, HeightPlan, planHeightMm, resolveBands } from "@/core/heightplan/plan";
 import { layerTops } from "@/core/heightplan/layer-grid";
-import { settingFor, SettingKey } from "@/core/settings";
+import { settingFor, SettingKey, SettingValues } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import type { LogBand } from "../heightlog/columns";
 import { rampColour } from "../theme/tokens";
@@ -19,7 +19,7 @@ export function valueColours(values: (number | undefined)[]): string[] {
 export function logBands(
   trial: { plan: HeightPlan; layerHeightMm: number; firstLayerHeightMm: number },
   key: SettingKey,
-  settled: number[] | undefined,
+  note: (band: { index: number; settings: SettingValues }) => string | undefined,
 ): { bands: LogBand[]; tops: Float64Array; topMm: number } {
   const topMm = planHeightMm(trial.plan);
   const tops = layerTops(topMm, trial.firstLayerHeightMm, trial.layerHeightMm);
@@ -34,7 +34,7 @@ export function logBands(
     lastLayer: band.lastLayer,
     colour: colours[i],
     label: band.settings[key] === undefined ? "" : plainNumber(band.settings[key], decimals),
-    note: settled?.[i] === undefined ? undefined : `settled for ${Math.round(settled[i] * 100)} %`,
+    note: note({ index: i, settings: band.settings }),
   }));
   return { bands, tops, topMm: Math.max(topMm, tops[tops.length - 1]) };
 }

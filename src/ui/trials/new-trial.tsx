@@ -3,11 +3,11 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Modal, Select } from "antd";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { api } from "../common/api";
-import { useBench, usePrinters, useSpools, useTell } from "../common/queries";
+import { PairFields } from "../common/pair-fields";
+import { useBench, useTell } from "../common/queries";
 
 /** Makes a trial with its kind's first round and goes to it. */
 export function useStartTrial() {
@@ -32,14 +32,13 @@ export function useStartTrial() {
 /** Kind, printer and spool in one step; the plan follows from them. */
 export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) {
   const bench = useBench().data;
-  const printers = usePrinters().data ?? [];
-  const spools = useSpools().data ?? [];
   const { start, starting } = useStartTrial();
-  const [kind, setKind] = useState<TrialKindKey>(trialKindKeys[0]);
+  const [kind, setKind] = useState<TrialKindKey>("temperature");
   const [printerId, setPrinter] = useState<number | null>(null);
   const [spoolId, setSpool] = useState<number | null>(null);
   const printer = printerId ?? bench?.printerId ?? null;
   const spool = spoolId ?? bench?.spoolId ?? null;
+  const { explains, settledFirst } = trialKindFor(kind);
   return (
     <Modal
       open={open}
@@ -56,35 +55,17 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
           <Select
             aria-label="What to find out"
             style={{ width: "100%" }}
+            listHeight={400}
             value={kind}
             onChange={setKind}
             options={trialKindKeys.map((key) => ({ value: key, label: trialKindFor(key).label }))}
           />
         </label>
-        <label>
-          <span className="dim">Printer</span>
-          <Select
-            aria-label="Printer"
-            style={{ width: "100%" }}
-            value={printer ?? undefined}
-            onChange={setPrinter}
-            options={printers.map(({ id, name }) => ({ value: id, label: name }))}
-          />
-        </label>
-        <label>
-          <span className="dim">Spool</span>
-          <Select
-            aria-label="Spool"
-            style={{ width: "100%" }}
-            value={spool ?? undefined}
-            onChange={setSpool}
-            options={spools.map((one) => ({
-              value: one.id,
-              label: `${spoolTitle(one)}, label ${one.labelMinC}–${one.labelMaxC} °C`,
-            }))}
-          />
-        </label>
-        <p className="dim">{trialKindFor(kind).explains}</p>
+        <PairFields printerId={printer} spoolId={spool} onPrinter={setPrinter} onSpool={setSpool} />
+        <p className="dim">
+          {explains}
+          {settledFirst && ` Settle first: ${settledFirst}.`}
+        </p>
       </div>
     </Modal>
   );

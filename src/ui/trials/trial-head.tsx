@@ -1,7 +1,8 @@
 "use client";
 import { Input, Select } from "antd";
 import { ReactNode } from "react";
-import { settingFor } from "@/core/settings";
+import { variedKeys } from "@/core/heightplan/plan";
+import { settingFor, settingKeys } from "@/core/settings";
 import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
@@ -22,8 +23,11 @@ interface Props {
 export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
   const kind = trialKindFor(trial.kind);
   const heights = trial.plan.bands.map(({ heightMm }) => heightMm);
+  const tools = printers.find(({ id }) => id === trial.printerId)?.tools ?? 1;
   const even = heights.every((height) => height === heights[0]);
   const count = `${trial.plan.bands.length} band${trial.plan.bands.length === 1 ? "" : "s"}`;
+  const beside = trial.plan.sideBySide;
+  const besideText = beside ? `${beside.values.length} ${settingFor(beside.setting).label.toLowerCase()} values side by side` : "";
   const bandText = even ? `${count} of ${plainNumber(heights[0])} mm` : count;
   return (
     <>
@@ -40,10 +44,8 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
             />
           </h1>
           <p className="sub" title={kind.explains}>
-            {kind.label}, {bandText} on a {plainNumber(trial.plan.baseHeightMm)} mm base.
-            {trial.fixed.bedTemperature !== undefined &&
-              ` Bed ${trial.fixed.bedTemperature} ${settingFor("bedTemperature").unit}.`}
-            {trial.fixed.fan !== undefined && ` Fan ${plainNumber(trial.fixed.fan)} %.`}
+            {kind.label}, {bandText} on a {plainNumber(trial.plan.baseHeightMm)} mm base. {otherFixed(trial)}
+            {kind.settledFirst && ` Settle first: ${kind.settledFirst}.`}
           </p>
         </div>
         {right}
@@ -76,6 +78,14 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
           onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })}
         />
         <Fixed trial={trial} onEdit={onEdit} />
+        {tools > 1 && (
+          <Select
+            aria-label="Tool"
+            value={trial.tool}
+            options={Array.from({ length: tools }, (_, tool) => ({ value: tool, label: `Tool ${tool}` }))}
+            onChange={(tool) => onEdit({ tool })}
+          />
+        )}
       </div>
     </>
   );
@@ -101,28 +111,30 @@ function HeightField({ label, value, onChange }: { label: string; value: number;
   );
 }
 
-/** What is held fixed while the bands vary. */
+/** What is held fixed while the bands vary: bed, nozzle and fan, where the trial holds them. */
 function Fixed({ trial, onEdit }: { trial: Trial; onEdit(change: TrialEdit): void }) {
+  const varied = variedKeys(trial.plan.bands);
   return (
     <>
-      {(["bedTemperature", "fan"] as const).map((key) => {
+      {(["nozzleTemperature", "bedTemperature", "fan"] as const).map((key) => {
         const value = trial.fixed[key];
-        if (value === undefined) return null;
-        const { short, unit, lowest, highest, step, decimals } = settingFor(key);
+        // Bridging varies the nozzle over air and holds it elsewhere.
+        if (value === undefined || (varied.includes(key) && trial.kind !== "bridging")) return null;
+        const { short, label, unit, lowest, highest, step, decimals } = settingFor(key);
         return (
           <span key={key} style={{ display: "inline-flex", alignItems: "center", gap: 6 }}>
             <span className="dim" aria-hidden>
               {short[0].toUpperCase() + short.slice(1)}
             </span>
             <NumberField
-              label={settingFor(key).label}
+              label={label}
               value={value}
               unit={unit}
               low={lowest}
               high={highest}
               step={step}
               decimals={decimals}
-              width={52}
+              width={46}
               onChange={(next) => onEdit({ fixed: { ...trial.fixed, [key]: next } })}
             />
           </span>
@@ -130,4 +142,16 @@ function Fixed({ trial, onEdit }: { trial: Trial; onEdit(change: TrialEdit): voi
       })}
     </>
   );
+}
+
+/** Settings held fixed that have no field of their own, in words. */
+function otherFixed({ fixed }: Trial): string {
+  const shown = ["nozzleTemperature", "bedTemperature", "fan"];
+  return settingKeys
+    .filter((key) => fixed[key] !== undefined && !shown.includes(key))
+    .map(
+      (key) =>
+        `${settingFor(key).label} ${plainNumber(fixed[key]!, settingFor(key).decimals)} ${settingFor(key).unit}.`,
+    )
+    .join(" ");
 }

@@ -6,15 +6,18 @@ import Link from "next/link";
 import { useState } from "react";
 import { planHeightMm } from "@/core/heightplan/plan";
 import { settingFor } from "@/core/settings";
+import type { Printer } from "@/core/shelf/printer";
 import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
-import { Loading } from "../common/loading";
 import { api } from "../common/api";
+import { Loading } from "../common/loading";
 import { usePrinters, useRemoveWithUndo, useSpools, useTell, useTrials } from "../common/queries";
+import { CopyTrial } from "./copy-trial";
 import { valueColours } from "./log-bands";
 import { NewTrial } from "./new-trial";
+import { primaryKey } from "./varied";
 
 export function TrialList() {
   const trials = useTrials();
@@ -22,6 +25,7 @@ export function TrialList() {
   const spools = useSpools().data ?? [];
   const [making, setMaking] = useState(false);
   const remove = useRemoveWithUndo("/trials", "trials");
+  const [copying, setCopying] = useState<Trial | null>(null);
   const client = useQueryClient();
   const tell = useTell();
   const copy = async ({ id }: Trial) => {
@@ -78,11 +82,14 @@ export function TrialList() {
                   <br />
                   {spool ? spoolTitle(spool) : "spool removed"}
                 </div>
-                <BandStrip trial={trial} />
+                <BandStrip trial={trial} printer={printer ?? null} />
                 <div style={{ display: "flex", gap: 14, alignItems: "center" }}>
                   <span className="dim">{dayjs(trial.updatedAt).format("D MMM, HH:mm")}</span>
                   <button className="link-button" onClick={() => void copy(trial)}>
                     Copy
+                  </button>
+                  <button className="link-button" onClick={() => setCopying(trial)}>
+                    Copy to …
                   </button>
                   <button className="link-button" onClick={() => void remove(trial.id, `“${trial.name}”`)}>
                     Remove
@@ -94,13 +101,14 @@ export function TrialList() {
         </ul>
       )}
       <NewTrial open={making} onClose={() => setMaking(false)} />
+      {copying && <CopyTrial trial={copying} onClose={() => setCopying(null)} />}
     </>
   );
 }
 
 /** The plan at a glance: its bands laid on their side, bottom left. */
-function BandStrip({ trial }: { trial: Trial }) {
-  const { setting: key } = trialKindFor(trial.kind);
+function BandStrip({ trial, printer }: { trial: Trial; printer: Printer | null }) {
+  const key = primaryKey(trial, printer);
   const { unit, decimals } = settingFor(key);
   const values = trial.plan.bands.map(({ settings }) => settings[key]);
   const colours = valueColours(values);
@@ -128,7 +136,7 @@ function BandStrip({ trial }: { trial: Trial }) {
       <div className="dim mono" style={{ fontSize: 12, marginTop: 3 }}>
         {first !== undefined && last !== undefined
           ? `${plainNumber(first, decimals)} → ${plainNumber(last, decimals)} ${unit}`
-          : ""}
+          : `${trial.plan.sideBySide?.values.length ?? 0} side by side`}
       </div>
     </div>
   );

@@ -1,35 +1,44 @@
 "use client";
 /** One trial: its plan on the height log, what will come of it, and the file. */
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Segmented } from "antd";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/checks/finding";
 import { moveEdge, setValue } from "@/core/heightplan/change";
 import { bandOfLayer, resolveBands } from "@/core/heightplan/plan";
-import { settingFor } from "@/core/settings";
+import { SettingKey, settingFor } from "@/core/settings";
+import type { Place } from "@/core/specimens/specimen";
 import { trialKindFor } from "@/core/trials";
+import { leadOf, tellEarlier } from "@/core/trials/earlier";
+import { firstRound } from "@/core/trials/first-round";
+import { optionsOf } from "@/core/trials/option";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, ApiError, SavedPrinter, SavedSpool } from "../common/api";
 import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
-import { usePrinters, useSpools, useTell } from "../common/queries";
+import { useKept, usePrinters, useSpools, useTell } from "../common/queries";
 import { TabRow } from "../common/tab-row";
 import { UndoRedo } from "../common/undo-redo";
 import { useRoom } from "../common/use-room";
 import { isTyping } from "../frame/use-global-keys";
-import type { LogColumn } from "../heightlog/columns";
 import { HeightLog } from "../heightlog/height-log";
 import { AboveView, useTrialMoves } from "./above-view";
-import { BandTable, FillDialog } from "./band-table";
+import { BandTable } from "./band-table";
 import { createEditor, EditorStore, useAutosave, useTrialView } from "./editor";
+import { FillDialog } from "./fill-dialog";
 import { HeatChart } from "./heat-chart";
+import { KeepCard } from "./keep-card";
 import { logBands } from "./log-bands";
+import { trialColumns } from "./log-columns";
+import { OptionFields } from "./option-fields";
 import { PathView } from "./path-view";
 import { ProgramView } from "./program-view";
+import { SideBySideField } from "./side-by-side";
 import { TrialHead } from "./trial-head";
+import { variedOf } from "./varied";
 
 export function TrialPage({ id }: { id: number }) {
   const trial = useQuery({
@@ -68,6 +77,10 @@ const steps: { key: Step; label: string }[] = [
   { key: "check", label: "Check" },
 ];
 
+/** Lower pieces are looked at from above only. */
+const FLAT_MM = 2;
+const NO_PLACES: Place[] = [];
+
 function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: SavedPrinter[]; spools: SavedSpool[] }) {
   const [store] = useState<EditorStore>(() => createEditor(loaded));
   const { trial, past, future, edit, editPlan, undo, redo } = store();
@@ -86,14 +99,25 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
   const [pathLayer, setPathLayer] = useState<number | null>(null);
 
   const kind = trialKindFor(trial.kind);
-  const key = kind.setting;
-  const setting = settingFor(key);
-  const { bands, tops, topMm } = useMemo(
-    () => logBands(trial, key, view?.bandSettled.length === trial.plan.bands.length ? view.bandSettled : undefined),
-    [trial, key, view],
-  );
+  const varied = useMemo(() => variedOf(trial, printer), [trial, printer]);
+  const [chosen, setChosen] = useState<SettingKey | null>(null);
+  const key = chosen && varied.includes(chosen) ? chosen : varied[0];
+  const specimen = kind.specimen(printer ? optionsOf(kind.options, trial.options, printer) : trial.options);
+  const { bands, tops, topMm } = useMemo(() => {
+    const settled = view?.bandSettled.length === trial.plan.bands.length ? view.bandSettled : undefined;
+    return logBands(trial, key, ({ index, settings }) => {
+      const note = printer ? kind.bandNote?.(settings, printer) : null;
+      if (note) return note;
+      return settled && settings.nozzleTemperature !== undefined
+        ? `settled for ${Math.round(settled[index] * 100)} %`
+        : undefined;
+    });
+  }, [trial, key, view, kind, printer]);
   const resolved = useMemo(() => resolveBands(trial.plan, tops), [trial.plan, tops]);
-  const moves = useTrialMoves(shown === "above" || shown === "path" ? client : null, view);
+  // A piece of a layer or two has nothing to show on a log.
+  const flat = topMm < FLAT_MM;
+  const viewShown: View = flat && shown === "log" ? "above" : shown;
+  const moves = useTrialMoves(viewShown === "above" || viewShown === "path" ? client : null, view);
 
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
@@ -106,82 +130,20 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
     return () => window.removeEventListener("keydown", press);
   }, [undo, redo]);
 
-  const columns = useMemo((): LogColumn[] => {
-    const start: LogColumn[] = [
-      { kind: "millimetres", title: "mm", width: 66 },
-      view
-        ? {
-            kind: "front",
-            title: `${kind.specimen.label}, seen from the front`,
-            width: step === "plan" ? 330 : 236,
-            front: view.front,
-            widthMm: view.widthMm,
-          }
-        : { kind: "layers", title: "", width: 330 },
-      { kind: "layers", title: "layer", width: 60 },
-    ];
-    if (!view) return start;
-    const nozzle: LogColumn = {
-      kind: "curves",
-      title: "Nozzle, °C",
-      width: step === "plan" ? 178 : 190,
-      unit: "°C",
-      curves: [
-        { label: "set", values: view.nozzle.setC, style: "planned" },
-        { label: "expected", values: view.nozzle.expectedC, style: "expected" },
-      ],
-    };
-    const layerTime: LogColumn = {
-      kind: "curves",
-      title: "Layer, s",
-      width: 88,
-      unit: "s",
-      curves: [{ label: "time", values: view.layers.seconds, style: "plain" }],
-      range: zeroTo(view.layers.seconds),
-    };
-    if (step === "plan") {
-      return [
-        ...start,
-        nozzle,
-        layerTime,
-        {
-          kind: "values",
-          title: "Set to",
-          width: 132,
-          values: {
-            unit: setting.unit,
-            low: setting.lowest,
-            high: setting.highest,
-            step: setting.step,
-            decimals: setting.decimals,
-            of: (band) => trial.plan.bands[band.number - 1]?.settings[key] ?? null,
-            onChange: (band, value) => editPlan((plan) => setValue(plan, band.number - 1, key, value)),
-          },
-        },
-      ];
-    }
-    return [
-      ...start,
-      nozzle,
-      {
-        kind: "curves",
-        title: "Fan, %",
-        width: 92,
-        unit: "%",
-        curves: [{ label: "fan", values: view.fanPercent, style: "plain" }],
-        range: [0, 125],
-      },
-      {
-        kind: "curves",
-        title: "Flow, mm³/s",
-        width: 100,
-        unit: "mm³/s",
-        curves: [{ label: "flow", values: view.layers.flowMm3S, style: "plain" }],
-        range: zeroTo(view.layers.flowMm3S),
-      },
-      layerTime,
-    ];
-  }, [view, step, kind, key, setting, trial.plan, editPlan]);
+  const columns = useMemo(
+    () =>
+      trialColumns({
+        view,
+        step,
+        specimen: specimen.label,
+        plan: trial.plan,
+        shown: key,
+        varied,
+        highestFlowMm3S: printer?.highestFlowMm3S ?? null,
+        onValue: (band, value) => editPlan((plan) => setValue(plan, band.number - 1, key, value)),
+      }),
+    [view, step, specimen, key, varied, trial.plan, printer, editPlan],
+  );
 
   const mend = ({ trial: change, open }: Mend) => {
     if (change) edit(change);
@@ -205,7 +167,18 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
     : !spool
       ? "The spool of this trial was removed: choose another one."
       : null;
-  const cursorBand = bandOfLayer(resolved, cursor)?.number;
+  const cursorBand = bandOfLayer(resolved, cursor);
+  const bandValue = cursorBand?.settings[key];
+  const kept = useKept(trial.printerId, trial.spoolId).data;
+  const choose = (option: string, value: number | string | boolean, remakes: boolean) => {
+    const options = { ...trial.options, [option]: value };
+    if (!remakes || !printer || !spool) return edit({ options });
+    const { layerHeightMm, firstLayerHeightMm } = trial;
+    const keptValues = Object.fromEntries((kept ?? []).map((one) => [one.setting, one.value]));
+    const request = { printer, spool, kept: keptValues, options, layerHeightMm, firstLayerHeightMm };
+    const { plan, fixed } = firstRound(trial.kind, request);
+    edit({ options, plan, fixed });
+  };
 
   return (
     <>
@@ -224,13 +197,22 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
             <TabRow<View>
               label="View"
               className="views"
-              tabs={views}
-              chosen={shown}
+              tabs={flat ? views.filter((one) => one.key !== "log") : views}
+              chosen={viewShown}
               onChoose={(next) => setShown(next)}
             />
+            {viewShown === "log" && varied.length > 1 && (
+              <Segmented
+                aria-label="Values shown"
+                size="small"
+                value={key}
+                options={varied.map((one) => ({ value: one, label: settingFor(one).label }))}
+                onChange={setChosen}
+              />
+            )}
             <UndoRedo canUndo={past.length > 0} canRedo={future.length > 0} onUndo={undo} onRedo={redo} />
           </div>
-          {shown === "log" && (
+          {viewShown === "log" && (
             <HeightLog
               label="Height log of the trial"
               columns={columns}
@@ -248,22 +230,40 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               roomPx={roomPx - (step === "check" ? 184 : 0)}
             />
           )}
-          {shown === "log" && step === "check" && view && <HeatChart view={view} />}
-          {shown === "bands" && (
+          {viewShown === "log" && step === "check" && view && (
+            <HeatChart view={view} leadLayers={leadOf(trial)} onLead={(layers) => edit(tellEarlier(trial, layers))} />
+          )}
+          {viewShown === "bands" && (
             <BandTable
+              trialId={trial.id}
               plan={trial.plan}
               bands={resolved}
               colours={bands.map(({ colour }) => colour)}
-              settingKey={key}
-              cursorBand={cursorBand}
+              varied={trial.plan.sideBySide?.setting === key ? [] : varied}
+              fixed={trial.fixed}
+              cursorBand={cursorBand?.number}
               onChange={editPlan}
               onFill={() => setFilling(true)}
+              flush={flush}
             />
           )}
-          {shown === "above" && (
-            <AboveView moves={moves} layer={cursor} tops={tops} onLayer={setCursor} heightPx={roomPx + 52} />
+          {viewShown === "bands" && trial.plan.sideBySide && (
+            <SideBySideField
+              value={trial.plan.sideBySide}
+              onChange={(sideBySide) => editPlan((plan) => ({ ...plan, sideBySide }))}
+            />
           )}
-          {shown === "path" && (
+          {viewShown === "above" && (
+            <AboveView
+              moves={moves}
+              layer={Math.min(cursor, tops.length - 1)}
+              tops={tops}
+              places={view?.places ?? NO_PLACES}
+              onLayer={setCursor}
+              heightPx={roomPx + 52}
+            />
+          )}
+          {viewShown === "path" && (
             <PathView
               moves={moves}
               bands={bands}
@@ -273,7 +273,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               heightPx={roomPx + 52}
             />
           )}
-          {shown === "program" && <ProgramView client={client} view={view} layer={cursor} heightPx={roomPx + 52} />}
+          {viewShown === "program" && <ProgramView client={client} view={view} layer={cursor} heightPx={roomPx + 52} />}
         </div>
         <div className="side">
           <section className="card" aria-label="This print">
@@ -315,24 +315,34 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
           <Button block onClick={() => void flush().then(() => router.push(`/workshop?plan=${trial.id}`), tell.error)}>
             Put this plan on my own file
           </Button>
+          {printer && kind.options.length > 0 && (
+            <section className="card" aria-label="Choices">
+              <h2>Choices</h2>
+              <OptionFields options={kind.options} values={trial.options} printer={printer} onChange={choose} />
+            </section>
+          )}
+          <section className="card" aria-label="On the piece">
+            <h2>On the piece</h2>
+            <p className="dim">{view?.legend}</p>
+          </section>
+          {!missing && (
+            <KeepCard
+              trial={trial}
+              shown={key}
+              band={cursorBand && bandValue !== undefined ? { number: cursorBand.number, value: bandValue } : null}
+            />
+          )}
         </div>
       </div>
       {filling && (
         <FillDialog
-          open
           plan={trial.plan}
           settingKey={key}
+          layerHeightMm={trial.layerHeightMm}
           onClose={() => setFilling(false)}
           onTake={(plan) => edit({ plan })}
         />
       )}
     </>
   );
-}
-
-/** From 0 to a little above what nearly all layers need: a slow first layer must not flatten the rest. */
-function zeroTo(values: Float32Array): [number, number] {
-  const sorted = Float32Array.from(values).sort();
-  const usual = sorted[Math.floor((sorted.length - 1) * 0.97)] ?? 1;
-  return [0, Math.max(1, usual * 1.25)];
 }

@@ -8,6 +8,7 @@ import { plainNumber } from "@/core/units";
 import type { Trial } from "@/core/trials/trial";
 import { bandEdgesMm } from "@/core/heightplan/plan";
 import { Fill, FillFields } from "../common/fill-fields";
+import { LinesDialog } from "../common/lines-dialog";
 import { NumberField } from "../common/number-field";
 import { convertPlace, placeFigure, placeFrom, PlaceMode, placeModes, sayOtherCounts } from "./places";
 
@@ -15,18 +16,37 @@ interface Props {
   changes: Change[];
   layers: readonly { zMm: number; heightMm: number }[];
   mode: PlaceMode;
+  /** Tools of the printer. */
+  tools: number;
   trials: Trial[];
   onMode(mode: PlaceMode): void;
   onChange(changes: Change[]): void;
 }
 
 /** The plan of a trial as changes by height. */
-export function changesOfTrial({ plan }: Trial): Change[] {
+export function changesOfTrial({ plan, tool }: Trial): Change[] {
   const edges = bandEdgesMm(plan);
-  return plan.bands.map(({ settings }, i) => ({ from: { heightMm: edges[i] }, settings }));
+  return plan.bands.map(({ settings, lines }, i) => ({
+    from: { heightMm: edges[i] },
+    settings,
+    ...(tool > 0 ? { tool } : {}),
+    ...(lines ? { lines } : {}),
+  }));
 }
 
-export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }: Props) {
+/** The settings of a change besides the one that is shown, in words. */
+function sayOthers({ settings }: Change, shown: SettingKey): string {
+  return settingKeys
+    .filter((key) => key !== shown && settings[key] !== undefined)
+    .map(
+      (key) =>
+        `${settingFor(key).short} ${plainNumber(settings[key]!, settingFor(key).decimals)} ${settingFor(key).unit}`,
+    )
+    .join(", ");
+}
+
+export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onChange }: Props) {
+  const [linesOf, setLinesOf] = useState<number | null>(null);
   const top = layers[layers.length - 1]?.zMm ?? 0;
   const unit = mode === "height" ? "mm" : "";
   const high = mode === "height" ? 2000 : 1_000_000;
@@ -85,6 +105,8 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
                 <th>Until</th>
                 <th>Setting</th>
                 <th>Value</th>
+                {tools > 1 && <th>Tool</th>}
+                <th>Own lines</th>
                 <th>
                   <span className="visually-hidden">Remove</span>
                 </th>
@@ -147,8 +169,9 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
                         options={settingKeys.map((one) => ({ value: one, label: settingFor(one).label }))}
                         onChange={(next) => {
                           const { lowest, highest } = settingFor(next);
+                          const { [key]: value, ...others } = change.settings;
                           set(index, {
-                            settings: { [next]: Math.min(highest, Math.max(lowest, change.settings[key] ?? 0)) },
+                            settings: { ...others, [next]: Math.min(highest, Math.max(lowest, value ?? 0)) },
                           });
                         }}
                       />
@@ -164,6 +187,30 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
                         decimals={setting.decimals}
                         onChange={(value) => set(index, { settings: { ...change.settings, [key]: value } })}
                       />
+                      {Object.keys(change.settings).length > 1 && (
+                        <div className="dim" style={{ fontSize: 12 }}>
+                          and {sayOthers(change, key)}
+                        </div>
+                      )}
+                    </td>
+                    {tools > 1 && (
+                      <td>
+                        <Select
+                          aria-label={`Tool of change ${index + 1}`}
+                          value={change.tool ?? 0}
+                          options={Array.from({ length: tools }, (_, tool) => ({ value: tool, label: String(tool) }))}
+                          onChange={(tool) => set(index, { tool })}
+                        />
+                      </td>
+                    )}
+                    <td>
+                      <button
+                        className="link-button"
+                        aria-label={`Own lines of change ${index + 1}`}
+                        onClick={() => setLinesOf(index)}
+                      >
+                        {change.lines ? `${change.lines.length} …` : "Add …"}
+                      </button>
                     </td>
                     <td>
                       <button
@@ -180,6 +227,14 @@ export function ChangeTable({ changes, layers, mode, trials, onMode, onChange }:
             </tbody>
           </table>
         </div>
+      )}
+      {linesOf !== null && changes[linesOf] && (
+        <LinesDialog
+          title={`Own lines of change ${linesOf + 1}`}
+          lines={changes[linesOf].lines ?? []}
+          onClose={() => setLinesOf(null)}
+          onTake={(lines) => set(linesOf, { lines: lines.length > 0 ? lines : undefined })}
+        />
       )}
     </div>
   );

@@ -14,7 +14,7 @@ import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
 import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
-import { useTell, useTrials } from "../common/queries";
+import { useBenchPair, usePrinters, useTell, useTrials } from "../common/queries";
 import { TabRow } from "../common/tab-row";
 import { UndoRedo } from "../common/undo-redo";
 import { useRoom } from "../common/use-room";
@@ -126,6 +126,9 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
   const { stack, change, undo, redo, canUndo, canRedo, answer, problem, waiting } = useEdits(file.id, loaded);
   const listed = useTrials().data;
   const trials = useMemo(() => listed ?? [], [listed]);
+  const bench = useBenchPair().printer;
+  const own = usePrinters().data?.find(({ id }) => id === file.printerId);
+  const printer = own ?? bench ?? null;
   const router = useRouter();
   const tell = useTell();
   const [view, setView] = useState<View>("log");
@@ -284,6 +287,7 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
               changes={changes}
               layers={layers}
               mode={mode}
+              tools={printer?.tools ?? 1}
               trials={trials}
               onMode={(next) => {
                 setMode(next);

@@ -16,6 +16,7 @@ export interface ListedFile {
   id: number;
   name: string;
   sizeBytes: number;
+  printerId: number | null;
   createdAt: string;
   summary: { layers: number; topMm: number; seconds: number; filamentMm: number; cucharaLines: number } | null;
   edits: unknown[];

@@ -1,0 +1,47 @@
+"use client";
+/** A copy of a trial, for another printer or spool if wanted; its values are checked anew there. */
+import { useQueryClient } from "@tanstack/react-query";
+import { Modal } from "antd";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Trial } from "@/core/trials/trial";
+import { api } from "../common/api";
+import { PairFields } from "../common/pair-fields";
+import { useTell } from "../common/queries";
+
+export function CopyTrial({ trial, onClose }: { trial: Trial; onClose(): void }) {
+  const [printerId, setPrinter] = useState(trial.printerId);
+  const [spoolId, setSpool] = useState(trial.spoolId);
+  const [copying, setCopying] = useState(false);
+  const client = useQueryClient();
+  const router = useRouter();
+  const tell = useTell();
+  const copy = async () => {
+    setCopying(true);
+    try {
+      const { id } = await api.post<Trial>(`/trials/${trial.id}/copy`, { printerId, spoolId });
+      await client.invalidateQueries({ queryKey: ["trials"] });
+      router.push(`/trials/${id}`);
+    } catch (error) {
+      tell.error(error);
+      setCopying(false);
+    }
+  };
+  return (
+    <Modal
+      open
+      title="Copy the trial"
+      okText="Make the copy"
+      confirmLoading={copying}
+      onCancel={onClose}
+      onOk={() => void copy()}
+    >
+      <div style={{ display: "grid", gap: 12, margin: "12px 0" }}>
+        <p className="dim">
+          The plan comes along as it is. What the other printer or spool cannot take is pointed out on the trial’s page.
+        </p>
+        <PairFields printerId={printerId} spoolId={spoolId} onPrinter={setPrinter} onSpool={setSpool} />
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,81 @@
+"use client";
+/** Start, step and count → bands. */
+import { Modal } from "antd";
+import { useState } from "react";
+import { fillBands } from "@/core/heightplan/change";
+import { HeightPlan, LOWEST_BAND_MM } from "@/core/heightplan/plan";
+import { SettingKey, settingFor } from "@/core/settings";
+import { plainNumber } from "@/core/units";
+import { Fill, FillFields } from "../common/fill-fields";
+import { NumberField } from "../common/number-field";
+
+interface Props {
+  plan: HeightPlan;
+  settingKey: SettingKey;
+  layerHeightMm: number;
+  onClose(): void;
+  onTake(plan: HeightPlan): void;
+}
+
+export function FillDialog({ plan, settingKey, layerHeightMm, onClose, onTake }: Props) {
+  const setting = settingFor(settingKey);
+  const first = plan.bands[0];
+  const firstValue = first.settings[settingKey];
+  const difference = (plan.bands[1]?.settings[settingKey] ?? NaN) - (firstValue ?? NaN);
+  const [fill, setFill] = useState<Fill>({
+    start: firstValue ?? setting.highest,
+    step: difference || -setting.step,
+    count: plan.bands.length,
+  });
+  const [heightMm, setHeightMm] = useState(first.heightMm);
+  const bands = fillBands(plan, settingKey, { ...fill, heightMm });
+  const layers = Math.max(1, Math.round(heightMm / layerHeightMm));
+  return (
+    <Modal
+      open
+      title="Fill the bands"
+      okText={`Make ${bands.length} bands`}
+      onCancel={onClose}
+      onOk={() => {
+        onTake({ ...plan, bands });
+        onClose();
+      }}
+      destroyOnHidden
+    >
+      <div style={{ display: "flex", gap: 14, flexWrap: "wrap", margin: "12px 0" }}>
+        <FillFields
+          setting={setting}
+          fill={fill}
+          labels={{ start: "Bottom band", step: "Step a band", count: "Bands" }}
+          onChange={setFill}
+        />
+        <NumberField
+          hideLabel={false}
+          label="Each"
+          value={heightMm}
+          unit="mm"
+          low={LOWEST_BAND_MM}
+          high={500}
+          onChange={setHeightMm}
+        />
+        <NumberField
+          hideLabel={false}
+          label="that is"
+          value={layers}
+          unit="layers"
+          low={1}
+          high={2500}
+          decimals={0}
+          onChange={(next) => setHeightMm(Math.round(next * layerHeightMm * 1000) / 1000)}
+        />
+      </div>
+      <p className="dim mono">
+        {bands
+          .slice(0, 14)
+          .map((band) => plainNumber(band.settings[settingKey] ?? 0, setting.decimals))
+          .join(", ")}
+        {bands.length > 14 ? " …" : ""} {setting.unit}, bottom first
+      </p>
+    </Modal>
+  );
+}

@@ -149,7 +149,7 @@ function weaveInsideMoves({ context, findings, splices }: Woven, { planned, foll
   const key = (["retractionLength", "retractionSpeed"] as const).find(inside);
   if (!key) return null;
   const { retractions, removedLines } = context;
-  if (!retractions || retractions.lines.length === 0) {
+  if (!retractions?.lines.some(({ fedMm }) => fedMm < 0)) {
     const why = retractions?.wiping ? "draws the filament back only while it moves" : "never draws the filament back";
     return refuse(`This file ${why}, so there is no retraction to change.`, field(key));
   }

@@ -1,7 +1,9 @@
 /** Changes to a plan as people make them: pure, so that undo is just keeping the plan from before. */
 import { SettingKey, settingFor, SettingValues } from "../settings";
 import { clamp, roundTo } from "../units";
-import { Band, bandEdgesMm, HeightPlan, HIGHEST_BASE_MM, LOWEST_BAND_MM, MOST_BANDS, variedKeys } from "./plan";
+import { Band, bandEdgesMm, HeightPlan, HIGHEST_BASE_MM, MOST_BANDS, variedKeys } from "./plan";
+
+const LOWEST_DRAGGED_MM = 0.4;
 
 /** Sets one value of one band (index from 0). */
 export function setValue(plan: HeightPlan, index: number, key: SettingKey, value: number): HeightPlan {
@@ -24,8 +26,10 @@ export function setBandHeight(plan: HeightPlan, index: number, heightMm: number)
  */
 export function moveEdge(plan: HeightPlan, index: number, toMm: number): HeightPlan {
   const edges = bandEdgesMm(plan);
-  const lowest = index === 0 ? 0 : edges[index - 1] + LOWEST_BAND_MM;
-  const highest = edges[index + 1] - LOWEST_BAND_MM;
+  // By hand a band is not made lower than can be taken hold of, unless it is already.
+  const least = (of: number) => Math.min(LOWEST_DRAGGED_MM, edges[of + 1] - edges[of]);
+  const lowest = index === 0 ? 0 : edges[index - 1] + least(index - 1);
+  const highest = edges[index + 1] - least(index);
   const edge = roundTo(clamp(toMm, lowest, index === 0 ? Math.min(highest, HIGHEST_BASE_MM) : highest), 1);
   const shift = roundTo(edge - edges[index], 6);
   const bands = plan.bands.map((band, i) => {

@@ -111,9 +111,9 @@ function readRows(text: string): Result<{ names: string[] | null; rows: PastedRo
   const rows: PastedRow[] = [];
   let names: string[] | null = null;
   for (const [index, line] of text.split(/\r?\n/).entries()) {
-    if (rows.length === 0 && /[a-z]/i.test(line)) {
+    if (rows.length === 0 && /[a-z]/i.test(line) && !/\d/.test(line)) {
       const cells = cellsOf(line).map((cell) => cell.toLowerCase());
-      if (cells.some((cell) => columnNames[cell] !== undefined && !/^[\d.,+-]+$/.test(cell))) {
+      if (cells.some((cell) => columnNames[cell] !== undefined)) {
         names = cells;
         continue;
       }

@@ -27,7 +27,9 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
   const even = heights.every((height) => height === heights[0]);
   const count = `${trial.plan.bands.length} band${trial.plan.bands.length === 1 ? "" : "s"}`;
   const beside = trial.plan.sideBySide;
-  const besideText = beside ? `${beside.values.length} ${settingFor(beside.setting).label.toLowerCase()} values side by side` : "";
+  const besideText = beside
+    ? `${beside.values.length} ${settingFor(beside.setting).label.toLowerCase()} values side by side`
+    : "";
   const bandText = even ? `${count} of ${plainNumber(heights[0])} mm` : count;
   return (
     <>
@@ -44,7 +46,9 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
             />
           </h1>
           <p className="sub" title={kind.explains}>
-            {kind.label}, {bandText} on a {plainNumber(trial.plan.baseHeightMm)} mm base. {otherFixed(trial)}
+            {kind.label}, {[besideText, bandText].filter(Boolean).join(", ")}
+            {trial.plan.baseHeightMm > 0 && ` on a ${plainNumber(trial.plan.baseHeightMm)} mm base`}.{" "}
+            {otherFixed(trial)}
             {kind.settledFirst && ` Settle first: ${kind.settledFirst}.`}
           </p>
         </div>

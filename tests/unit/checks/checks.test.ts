@@ -35,8 +35,10 @@ test("a sound trial has nothing to mend", () => {
   expect(passed).toEqual([
     "Every layer commands what the plan says.",
     "Everything stays on the bed.",
+    "Nozzle and head clear everything that is printed.",
     "Heaters, fan and motors are off at the end.",
     "The nozzle settles within every band.",
+    "The hot end keeps up with the flow.",
   ]);
 });
 
@@ -163,8 +165,8 @@ test("bands thinner than a layer are told", () => {
   expect(found(inspect(trial).findings, "beyond-piece")!.message).toMatch(/no layer starts there/);
 });
 
-test("bands without room for digits are noted", () => {
-  expect(found(inspect(smallTrial({ plan: planOf([220, 210], 3) })).findings, "unreadable-bands")!.where).toBe(
+test("bands without room for a mark are noted", () => {
+  expect(found(inspect(smallTrial({ plan: planOf([220, 210], 0.6) })).findings, "unreadable-bands")!.where).toBe(
     "bands 1, 2",
   );
 });

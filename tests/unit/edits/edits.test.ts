@@ -18,7 +18,8 @@ function tryEdit(text: string, edits: Edit[], printer: Printer = ladle) {
 function edit(text: string, edits: Edit[], printer: Printer = ladle) {
   const applied = tryEdit(text, edits, printer);
   if (!applied.ok) throw new Error(applied.message);
-  return { ...applied.value, after: textOf(applySplices(bytesOf(text), applied.value.splices)) };
+  const [{ planned } = { planned: {} }] = applied.value.planned;
+  return { ...applied.value, planned, after: textOf(applySplices(bytesOf(text), applied.value.splices)) };
 }
 
 const plan = (...steps: [number, number, number?][]): Edit => ({

@@ -1,13 +1,6 @@
 import fc from "fast-check";
-import {
-  addBand,
-  fillBands,
-  moveEdge,
-  pasteBands,
-  removeBand,
-  setBandHeight,
-  setValue,
-} from "@/core/heightplan/change";
+import { addBand, fillBands, moveEdge, removeBand, setBandHeight, setValue } from "@/core/heightplan/change";
+import { pasteBands } from "@/core/heightplan/exchange";
 import { bandEdgesMm, planHeightMm } from "@/core/heightplan/plan";
 import { planOf } from "../helpers/demo";
 
@@ -38,24 +31,26 @@ describe("changing a plan", () => {
   });
 
   test("a band more goes one step on; one less never leaves none", () => {
-    expect(values(addBand(plan, "nozzleTemperature"))).toEqual([220, 215, 210, 205]);
-    expect(values(addBand(planOf([200]), "nozzleTemperature"))).toEqual([200, 195]);
+    expect(values(addBand(plan))).toEqual([220, 215, 210, 205]);
+    expect(values(addBand(planOf([200])))).toEqual([200, 195]);
     expect(values(removeBand(plan, 0))).toEqual([215, 210]);
     expect(removeBand(planOf([200]), 0).bands).toHaveLength(1);
   });
 
   test("filling from start, step and count", () => {
-    const bands = fillBands("nozzleTemperature", 230, -7.5, 4, 8);
+    const bands = fillBands(plan, "nozzleTemperature", { start: 230, step: -7.5, count: 4, heightMm: 8 });
     expect(bands.map(({ settings }) => settings.nozzleTemperature)).toEqual([230, 223, 215, 208]);
-    expect(fillBands("fan", 0, 5, 21, 5).map(({ settings }) => settings.fan)).toEqual(
-      Array.from({ length: 21 }, (_, i) => i * 5),
-    );
-    expect(fillBands("fan", 90, 10, 4, 5).map(({ settings }) => settings.fan)).toEqual([90, 100, 100, 100]);
+    expect(
+      fillBands(plan, "fan", { start: 0, step: 5, count: 21, heightMm: 5 }).map(({ settings }) => settings.fan),
+    ).toEqual(Array.from({ length: 21 }, (_, i) => i * 5));
+    expect(
+      fillBands(plan, "fan", { start: 90, step: 10, count: 4, heightMm: 5 }).map(({ settings }) => settings.fan),
+    ).toEqual([90, 100, 100, 100]);
   });
 });
 
 describe("pasting a list", () => {
-  const pasted = (text: string) => pasteBands(text, "nozzleTemperature", plan);
+  const pasted = (text: string) => pasteBands(text, ["nozzleTemperature"], plan);
 
   test.each([
     ["tabs", "1.5\t230\n11.5\t225\n21.5\t220"],

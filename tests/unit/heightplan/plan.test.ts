@@ -78,8 +78,8 @@ describe("what a plan may be", () => {
 
   test.each([
     ["no bands", { baseHeightMm: 1, bands: [] }, /at least one band/],
-    ["band height 0", { baseHeightMm: 1, bands: [{ ...band, heightMm: 0 }] }, /at least 0.4 mm/],
-    ["negative band height", { baseHeightMm: 1, bands: [{ ...band, heightMm: -5 }] }, /at least 0.4 mm/],
+    ["band height 0", { baseHeightMm: 1, bands: [{ ...band, heightMm: 0 }] }, /at least 0.05 mm/],
+    ["negative band height", { baseHeightMm: 1, bands: [{ ...band, heightMm: -5 }] }, /at least 0.05 mm/],
     ["NaN", { baseHeightMm: 1, bands: [{ ...band, heightMm: NaN }] }, /must be a number in mm/],
     ["text for a number", { baseHeightMm: "1", bands: [band] }, /must be a number in mm/],
     ["negative base", { baseHeightMm: -1, bands: [band] }, /cannot be lower/],

@@ -1,4 +1,4 @@
-import { Change, changesSchema, followChanges, plannedFromBands } from "@/core/heightplan/planned";
+import { Change, changesSchema, followBands, followChanges } from "@/core/heightplan/planned";
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { resolveBands } from "@/core/heightplan/plan";
 import { planOf } from "../helpers/demo";
@@ -66,7 +66,7 @@ describe("changes along the layers", () => {
       planOf([220, 210], 4, 2),
       layers.map(({ zMm }) => zMm),
     );
-    const planned = plannedFromBands(bands, layers.length).nozzleTemperature!;
+    const planned = followBands(bands, layers.length).planned.nozzleTemperature!;
     expect([planned[9], planned[10], planned[29], planned[30]]).toEqual([NaN, 220, 220, 210]);
   });
 });

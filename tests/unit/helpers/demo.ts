@@ -6,6 +6,8 @@ import { firstRound } from "@/core/trials/first-round";
 import { OptionValues } from "@/core/trials/option";
 import { Trial } from "@/core/trials/trial";
 import { HeightPlan } from "@/core/heightplan/plan";
+import { SpecimenRequest } from "@/core/specimens/specimen";
+import { roomOn } from "@/core/trials/room";
 import { demoPrinters, demoSpools } from "@/server/demo/scenario";
 
 export const printers: Printer[] = demoPrinters.map((printer) => printerSchema.parse(printer));
@@ -43,6 +45,24 @@ export function trialOfKind(
 /** A temperature trial with its first round. */
 export function trialFor(printer: Printer, spool: Spool, change: Partial<Trial> = {}): Trial {
   return trialOfKind("temperature", printer, spool, change);
+}
+
+/** What a specimen is asked for, for a plan and its labels. */
+export function specimenRequest(
+  plan: HeightPlan,
+  labels: string[],
+  change: Partial<SpecimenRequest> = {},
+): SpecimenRequest {
+  return {
+    plan,
+    labels,
+    options: {},
+    layerHeightMm: 0.2,
+    firstLayerHeightMm: 0.2,
+    beadWidthMm: 0.45,
+    room: roomOn(ladle),
+    ...change,
+  };
 }
 
 /** Bands of one height with these nozzle temperatures, bottom first. */

@@ -11,7 +11,7 @@ import { Process, processFor } from "@/core/printing/process";
 import { slice } from "@/core/printing/slices";
 import { arcade } from "@/core/specimens/arcade";
 import { SpecimenShape } from "@/core/specimens/specimen";
-import { ladle, planOf, printers, saffron, spools } from "../helpers/demo";
+import { ladle, planOf, printers, saffron, specimenRequest, spools } from "../helpers/demo";
 
 const process: Process = processFor(ladle, saffron, { layerHeightMm: 0.2, firstLayerHeightMm: 0.2 });
 const limits = limitsFor(ladle);
@@ -20,7 +20,7 @@ const start = { x: 60, y: 60 };
 
 function print(shape: SpecimenShape, own = process) {
   const tops = layerTops(shape.heightMm, own.firstLayerHeightMm, own.layerHeightMm);
-  return { ...layPrint(slice(shape, tops), own, centre, start, limits), tops };
+  return { ...layPrint({ slices: slice(shape, tops), processOf: () => own, centre, start, limits }), tops };
 }
 
 const block = (width: number, depth: number, heightMm: number): SpecimenShape => ({
@@ -29,13 +29,14 @@ const block = (width: number, depth: number, heightMm: number): SpecimenShape =>
   depthMm: depth,
   solidAt: (z) => (z > 0 && z <= heightMm ? [rectangle(-width / 2, -depth / 2, width / 2, depth / 2)] : []),
   drawing: [],
+  legend: "",
   unlabelled: [],
 });
 
 describe("volume", () => {
   test("a built tower holds its solid's volume × fill within 3 %, worked out independently by counting cells", () => {
     const plan = planOf([220, 200], 10, 1.4);
-    const shape = arcade.shape(plan, ["220", "200"]);
+    const shape = arcade.shape(specimenRequest(plan, ["220", "200"]));
     const { moves, tops } = print(shape);
     let laid = 0;
     for (let i = 0; i < moves.count; i++) {
@@ -162,7 +163,7 @@ describe("bridges", () => {
   });
 
   test("the arcade's decks are laid as bridges: straight across, lean and slow", () => {
-    const shape = arcade.shape(planOf([220], 10, 1), ["220"]);
+    const shape = arcade.shape(specimenRequest(planOf([220], 10, 1), ["220"]));
     const { moves } = print(shape);
     let along30 = 0;
     let along15 = 0;
@@ -240,7 +241,7 @@ describe("walls and fill", () => {
 });
 
 describe("laying", () => {
-  const shape = arcade.shape(planOf([220], 10, 1), ["220"]);
+  const shape = arcade.shape(specimenRequest(planOf([220], 10, 1), ["220"]));
 
   test("the filament is drawn back across gaps and never twice", () => {
     const { moves } = print(shape);

@@ -1,9 +1,21 @@
 import { readProgram } from "@/core/gcode/read";
 import { proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
-import { heatProfile, reportOf, settledShareOf } from "@/core/report/report";
+import { heatProfile, reportOf } from "@/core/report/report";
+import { bestLeadLayers, settledShares } from "@/core/report/settling";
 import { ladle } from "../helpers/demo";
 import { squareTube } from "../helpers/programs";
+
+/** Settled share of one band without a temperature of its own. */
+const shareOf = (
+  heat: Parameters<typeof settledShares>[2],
+  heights: number[],
+  firstLayer: number,
+  lastLayer: number,
+) => {
+  const band = { number: 1, askedFromMm: 0, askedToMm: 1, fromMm: 0, toMm: 1, firstLayer, lastLayer, settings: {} };
+  return settledShares([band], { planned: {}, followed: {} }, heat, heights)[0];
+};
 
 const report = (text: string) => reportOf(readProgram(text), limitsFor(ladle)).report;
 
@@ -64,7 +76,11 @@ describe("the report of a program", () => {
   test("the proof lists every layer with what is in force", () => {
     const tables = readProgram(text);
     const proof = proofLayers(tables, settingsByLayer(tables).byLayer);
-    expect(proof[5]).toEqual({ index: 5, zMm: 1.2, settings: { nozzleTemperature: 200, fan: 50.2 } });
+    expect(proof[5]).toEqual({
+      index: 5,
+      zMm: 1.2,
+      settings: { nozzleTemperature: 200, fan: 50.2, printSpeed: 30, retractionLength: 2, retractionSpeed: 40 },
+    });
   });
 
   test("nothing laid: no bounds, no layers", () => {
@@ -88,8 +104,25 @@ describe("heat along the height", () => {
 
   test("the share of a band is weighed by height", () => {
     const heat = { setC, expectedC: new Float32Array(4), settledShare: Float32Array.from([0, 0, 1, 1]) };
-    expect(settledShareOf(heat, [0.4, 0.4, 0.2, 0.2], 0, 3)).toBeCloseTo(1 / 3, 6);
-    expect(settledShareOf(heat, [0.2], 5, 4)).toBe(0);
+    expect(shareOf(heat, [0.4, 0.4, 0.2, 0.2], 0, 3)).toBeCloseTo(1 / 3, 6);
+    expect(shareOf(heat, [0.2], 5, 4)).toBe(1);
+  });
+
+  test("layers in which the nozzle is already sent elsewhere do not count as settled", () => {
+    const heat = { setC, expectedC: new Float32Array(4), settledShare: Float32Array.from([1, 1, 1, 1]) };
+    const band = { number: 1, askedFromMm: 0, askedToMm: 1, fromMm: 0, toMm: 1, firstLayer: 0, lastLayer: 3 };
+    const nozzleTemperature = Float64Array.from([220, 220, 220, 210]);
+    const bands = [{ ...band, settings: { nozzleTemperature: 220 } }];
+    const followed = { planned: { nozzleTemperature }, followed: {} };
+    expect(settledShares(bands, followed, heat, [0.2, 0.2, 0.2, 0.2])[0]).toBeCloseTo(0.75, 9);
+    // Only what is read counts, whatever it is told.
+    const judged = Uint8Array.from([0, 0, 1, 1]);
+    expect(settledShares(bands, { ...followed, judged }, heat, [0.2, 0.2, 0.2, 0.2])[0]).toBe(1);
+  });
+
+  test("the smallest lead that does about as well as the best is chosen", () => {
+    const shares = [0.5, 0.6, 0.7, 0.705, 0.4];
+    expect(bestLeadLayers((layers) => [0.9, shares[layers] ?? 0])).toEqual({ layers: 2, share: 0.7 });
   });
 
   test("slow layers leave the heater more time", () => {
@@ -101,8 +134,8 @@ describe("heat along the height", () => {
       heater,
       spool,
     );
-    expect(settledShareOf(slow, new Array(20).fill(0.2), 10, 19)).toBeGreaterThan(
-      settledShareOf(quick, new Array(20).fill(0.2), 10, 19),
+    expect(shareOf(slow, new Array(20).fill(0.2), 10, 19)).toBeGreaterThan(
+      shareOf(quick, new Array(20).fill(0.2), 10, 19),
     );
   });
 });

@@ -4,10 +4,10 @@ import { frontView, FRONT_VIEW_STRIDE } from "@/core/printing/front-view";
 import { slice } from "@/core/printing/slices";
 import { arcade, OVERHANG_DEGREES } from "@/core/specimens/arcade";
 import { signs, StrokeName, textBoxes, textWidthMm } from "@/core/specimens/digits";
-import { planOf } from "../helpers/demo";
+import { planOf, specimenRequest } from "../helpers/demo";
 
 const plan = planOf([225, 210], 10, 1.5);
-const shape = arcade.shape(plan, ["225", "210"]);
+const shape = arcade.shape(specimenRequest(plan, ["225", "210"]));
 const at = (z: number): Region => union(shape.solidAt(z));
 const areas = (z: number) => islandsOf(at(z)).map((island) => Math.round(regionAreaMm2(island) * 10) / 10);
 
@@ -79,10 +79,11 @@ describe("the arcade", () => {
     expect(shape.drawing.join("\n")).toMatch(/arrow points to the front/);
   });
 
-  test("bands too low for digits are told", () => {
-    expect(arcade.shape(planOf([220, 210], 3), ["220", "210"]).unlabelled).toEqual([1, 2]);
-    expect(arcade.shape(planOf([220, 210], 4), ["220", "210"]).unlabelled).toEqual([]);
-    expect(arcade.shape(planOf([220], 8), ["123456"]).unlabelled).toEqual([1]);
+  test("bands too low for digits carry strokes to count; those too low for strokes are told", () => {
+    expect(arcade.shape(specimenRequest(planOf([220, 210], 3), ["220", "210"])).legend).toMatch(/Strokes .* count/);
+    expect(arcade.shape(specimenRequest(planOf([220, 210], 0.6), ["220", "210"])).unlabelled).toEqual([1, 2]);
+    expect(arcade.shape(specimenRequest(planOf([220, 210], 4), ["220", "210"])).unlabelled).toEqual([]);
+    expect(arcade.shape(specimenRequest(planOf([220], 8), ["123456"])).legend).toMatch(/Strokes/);
   });
 });
 
@@ -103,7 +104,7 @@ describe("raised digits", () => {
 
   test("are legible from the front: the strokes read back from the sliced piece are the font's own", () => {
     for (const label of ["225", "210", "196", "347", "80"]) {
-      const one = arcade.shape(planOf([200], 10, 1), [label]);
+      const one = arcade.shape(specimenRequest(planOf([200], 10, 1), [label]));
       const slices = slice(one, layerTops(11, 0.1, 0.1));
       const view = frontView(slices);
       const raised = (x: number, z: number) => {

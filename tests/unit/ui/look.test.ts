@@ -69,8 +69,10 @@ describe("the log's scale", () => {
     expect(scale.y(0)).toBeGreaterThan(scale.y(70));
   });
 
-  test("a wide specimen makes it smaller, zoom makes it larger", () => {
-    expect(logScale(70, 540, 1, { mm: 54, px: 270 }).pxPerMm).toBe(5);
+  test("a wide specimen makes it smaller, as long as its bands can be read; zoom makes it larger", () => {
+    expect(logScale(70, 540, 1, { widthMm: 54, px: 270, lowestBandMm: 10 }).pxPerMm).toBe(5);
+    expect(logScale(42, 540, 1, { widthMm: 100, px: 300, lowestBandMm: 6 }).pxPerMm).toBeCloseTo(34 / 6, 9);
+    expect(logScale(42, 540, 1, { widthMm: 100, px: 300, lowestBandMm: 1 }).pxPerMm).toBeCloseTo(506 / 42, 9);
     expect(logScale(70, 540, 2).pxPerMm).toBeCloseTo(logScale(70, 540, 1).pxPerMm * 2, 9);
   });
 
@@ -86,7 +88,11 @@ describe("the log's scale", () => {
   });
 
   test("bands stand at their asked heights with their layers and values", () => {
-    const { bands, topMm } = logBands(smallTrial(), "nozzleTemperature", [1, 0.5, 0.25]);
+    const { bands, topMm } = logBands(
+      smallTrial(),
+      "nozzleTemperature",
+      ({ index }) => `settled for ${[100, 50, 25][index]} %`,
+    );
     expect(bands.map(({ fromMm, toMm, firstLayer, label, note }) => [fromMm, toMm, firstLayer, label, note])).toEqual([
       [1, 6, 5, "220", "settled for 100 %"],
       [6, 11, 30, "210", "settled for 50 %"],

@@ -1,0 +1,146 @@
+import { Edit, applyEdits } from "@/core/edits";
+import { fileRetractions } from "@/core/edits/edit";
+import { applySplices } from "@/core/edits/splice";
+import { ProgramReader, ProgramTables } from "@/core/gcode/read";
+import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";
+import { limitsFor } from "@/core/motion/limits";
+import { reportOf } from "@/core/report/report";
+import { SettingValues } from "@/core/settings";
+import { Printer } from "@/core/shelf/printer";
+import { ladle, printers } from "../helpers/demo";
+import { bytesOf, textOf } from "../helpers/programs";
+
+function read(text: string): ProgramTables {
+  const reader = new ProgramReader(text.length, true);
+  reader.push(bytesOf(text));
+  return reader.finish();
+}
+
+/** Two posts a layer, ten layers: a retraction of 3 mm between them, absolute or relative. */
+function posts(absolute: boolean, drawBack?: (e: number) => string[]): string {
+  const lines = ["M104 S210", "G28", "M109 S210", "G90", absolute ? "M82" : "M83", "G92 E0"];
+  let e = 0;
+  const word = (change: number) => (absolute ? (e + change).toFixed(4) : change.toFixed(4));
+  for (let layer = 0; layer < 10; layer++) {
+    lines.push(`; deck ${layer}`);
+    for (const x of [40, 70]) {
+      lines.push(...(drawBack?.(e) ?? [`G1 E${word(-3)} F2400 ; back`]));
+      lines.push(`G0 X${x} Y40 Z${(0.2 * (layer + 1)).toFixed(1)} F6000`);
+      if (!drawBack) lines.push(`G1 E${word(absolute ? 0 : 3)} F2400`);
+      else lines.push(...(absolute ? [`G1 E${e.toFixed(4)} F2400`] : ["G11"]));
+      for (const [dx, dy] of [
+        [4, 0],
+        [4, 4],
+        [0, 4],
+      ]) {
+        lines.push(`G1 X${x + dx} Y${40 + dy} E${word(0.15)} F1800`);
+        e += 0.15;
+      }
+    }
+  }
+  return [...lines, "M104 S0", ""].join("\n");
+}
+
+function edit(text: string, settings: SettingValues, printer: Printer = ladle, more: object = {}) {
+  const tables = read(text);
+  const { report } = reportOf(tables, limitsFor(printer));
+  const edits = [{ kind: "height-plan", changes: [{ from: { heightMm: 1 }, settings, ...more }] }] as Edit[];
+  const applied = applyEdits(edits, report, printer, fileRetractions(tables));
+  if (!applied.ok) return { refused: applied.message };
+  const after = textOf(applySplices(bytesOf(text), applied.value.splices));
+  return { after, ...applied.value };
+}
+
+/** Lines that differ, side by side. */
+function changed(before: string, after: string): [string, string][] {
+  const [a, b] = [before.split("\n"), after.split("\n")];
+  expect(b).toHaveLength(a.length);
+  return a.flatMap((line, i): [string, string][] => (line === b[i] ? [] : [[line, b[i]]]));
+}
+
+describe("retraction inside a file's own moves", () => {
+  test("with absolute E only the end points of the drawing-back lines change", () => {
+    const text = posts(true);
+    const { after } = edit(text, { retractionLength: 1.5 });
+    const pairs = changed(text, after!);
+    // Five layers from 1 mm on, two posts each.
+    expect(pairs).toHaveLength(10);
+    for (const [was, is] of pairs) {
+      expect(was).toMatch(/; back$/);
+      const e = (line: string) => Number(/E(-?[\d.]+)/.exec(line)![1]);
+      expect(e(is) - e(was)).toBeCloseTo(1.5, 4);
+      expect(is.replace(/E-?[\d.]+/, "")).toBe(was.replace(/E-?[\d.]+/, ""));
+    }
+    expect(read(after!).filamentPerToolMm[0]).toBeCloseTo(read(text).filamentPerToolMm[0], 3);
+  });
+
+  test("with relative E the line that gives back changes too, and as much is laid as before", () => {
+    const text = posts(false);
+    const { after, planned, edits } = edit(text, { retractionLength: 5 });
+    const pairs = changed(text, after!);
+    expect(pairs.slice(0, 2)).toEqual([
+      ["G1 E-3.0000 F2400 ; back", "G1 E-5 F2400 ; back"],
+      ["G1 E3.0000 F2400", "G1 E5 F2400"],
+    ]);
+    expect(pairs).toHaveLength(20);
+    expect(edits![0].changedLines).toBe(20);
+    const tables = read(after!);
+    expect(tables.filamentPerToolMm[0]).toBeCloseTo(read(text).filamentPerToolMm[0], 3);
+    // Read back from the edited text, layer by layer.
+    const { byLayer } = settingsByLayer(tables);
+    expect(Array.from(byLayer.retractionLength).map((mm) => Math.round(mm * 1000) / 1000)).toEqual([
+      3, 3, 3, 3, 3, 5, 5, 5, 5, 5,
+    ]);
+    expect(comparePlan(tables.layers, byLayer, planned![0].planned, ladle)).toEqual([]);
+  });
+
+  test("the speed is the feed of those lines and of nothing else", () => {
+    const text = posts(true);
+    const { after } = edit(text, { retractionSpeed: 25 });
+    const pairs = changed(text, after!);
+    expect(pairs).toHaveLength(20);
+    for (const [was, is] of pairs) expect(is).toBe(was.replace("F2400", "F1500"));
+  });
+
+  test("a file whose firmware draws back gets a command instead", () => {
+    const text = posts(false, () => ["G10"]);
+    const { after } = edit(text, { retractionLength: 2 });
+    expect(after!.split("\n").filter((line) => line.startsWith("M207"))).toEqual([
+      "M207 S2 ; cuchara: band 1/1 retraction 2 from 1 mm",
+    ]);
+  });
+
+  test("wiping is left alone and said; a file that never draws back is refused with the reason", () => {
+    const wiping = posts(true, (e) => [`G1 X60 E${(e - 3).toFixed(4)} F2400`]);
+    expect(edit(wiping, { retractionLength: 2 }).refused).toMatch(/only while it moves/);
+    const never =
+      "M83\n; deck 0\nG1 X10 Y10 Z0.2 E1 F1200\n; deck 1\nG1 X20 Y10 Z0.4 E1\n; deck 2\nG1 X30 Y10 Z1.4 E1\n";
+    expect(edit(never, { retractionSpeed: 20 }).refused).toMatch(/never draws the filament back/);
+  });
+});
+
+describe("other changes of a plan on a file", () => {
+  test("print speed is refused with what to take instead", () => {
+    expect(edit(posts(true), { printSpeed: 40 }).refused).toMatch(/speed factor/);
+    const { after } = edit(posts(true), { speedFactor: 80 });
+    expect(after).toContain("M220 S80 ; cuchara: band 1/1 speed factor 80 from 1 mm");
+  });
+
+  test("several settings, a tool and lines of one's own in one change", () => {
+    const twin = printers.find(({ tools }) => tools > 1)!;
+    const more = { tool: 1, lines: ["M117 Second half"] };
+    const { after } = edit(posts(true), { nozzleTemperature: 200, fan: 50 }, twin, more);
+    const put = after!.split("\n").filter((line) => line.includes("cuchara:"));
+    expect(put.map((line) => line.split(" ; ")[0])).toEqual(["M104 S200 T1", "M106 P1 S128", "M117 Second half"]);
+  });
+
+  test("a tool the printer does not have is refused", () => {
+    expect(edit(posts(true), { fan: 50 }, ladle, { tool: 3 }).refused).toMatch(
+      /Change 1 is for tool 3; Ladle 220 has one tool/,
+    );
+  });
+
+  test("cornering that the printer does not have is refused with its equivalent", () => {
+    expect(edit(posts(true), { junctionDeviation: 0.02 }).refused).toMatch(/corners by jerk/);
+  });
+});

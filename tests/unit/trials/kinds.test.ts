@@ -1,0 +1,214 @@
+import { readPlaces, wrongPlaces, placesOnBed } from "@/core/checks/places-differ";
+import { laysMaterial } from "@/core/gcode/moves";
+import { readProgram } from "@/core/gcode/read";
+import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";
+import { bedCentre, outsideBedMm, Printer } from "@/core/shelf/printer";
+import { TrialKindKey, trialKindKeys } from "@/core/trials";
+import { buildTrial } from "@/core/trials/build";
+import { inspectTrial } from "@/core/trials/inspect";
+import { OptionValues } from "@/core/trials/option";
+import { ladle, printers, saffron, spools, trialOfKind } from "../helpers/demo";
+import { textOf } from "../helpers/programs";
+
+/** Kinds in all the forms they have. */
+const forms: [TrialKindKey, OptionValues][] = [
+  ...trialKindKeys.map((kind): [TrialKindKey, OptionValues] => [kind, {}]),
+  ["retraction", { vary: "speed" }],
+  ["pressure-advance", { form: "lines" }],
+];
+
+function made(kind: TrialKindKey, printer: Printer, options: OptionValues = {}) {
+  const input = { trial: trialOfKind(kind, printer, saffron, {}, options), printer, spool: saffron };
+  const built = buildTrial(input);
+  return { ...input, built, seen: inspectTrial(input, built) };
+}
+
+const selfRetracting: Printer = { ...ladle, name: "Self-retracting", firmwareRetraction: true };
+const thimble: Printer = { ...ladle, name: "Thimble", bedWidthMm: 120, bedDepthMm: 120, buildHeightMm: 60 };
+const saucer: Printer = { ...printers[4], name: "Saucer", bedWidthMm: 140, buildHeightMm: 45 };
+
+const every = forms;
+const wide = forms.filter(([kind]) =>
+  ["temperature", "retraction-matrix", "speed", "bridging", "extrusion"].includes(kind),
+);
+const drawn = forms.filter(([kind]) => kind.startsWith("retraction"));
+
+/** The demo's five printers with every kind; a small bed, a low round one and a firmware that draws back with what they change. */
+const bench: [string, Printer, typeof forms][] = [
+  ...printers.map((printer): [string, Printer, typeof forms] => [printer.name, printer, every]),
+  [thimble.name, thimble, wide],
+  [saucer.name, saucer, wide],
+  [selfRetracting.name, selfRetracting, drawn],
+];
+
+describe.each(bench)("on %s", (_, printer, tried) => {
+  test.each(tried)("%s %j builds, passes its checks, and its proof is its plan", (kind, options) => {
+    const { built, seen, trial } = made(kind, printer, options);
+    const stops = seen.findings.filter(({ severity }) => severity === "stop");
+    if (kind === "pressure-advance" && printer.dialect === "valve") {
+      expect(stops.map(({ message }) => message).join()).toMatch(/no command for pressure advance/);
+      return;
+    }
+    expect(stops).toEqual([]);
+    // Tables and values are read back from the finished text by the inspection.
+    const { tables, byLayer } = seen;
+    expect(comparePlan(tables.layers, byLayer, built.followed.planned, printer)).toEqual([]);
+    let outside = -Infinity;
+    for (let i = 0; i < tables.moves.count; i++) {
+      if (laysMaterial(tables.moves.kind[i])) {
+        outside = Math.max(outside, outsideBedMm(printer, tables.moves.x[i], tables.moves.y[i]));
+      }
+    }
+    expect(outside).toBeLessThanOrEqual(0.01);
+    const { sideBySide } = trial.plan;
+    if (sideBySide) {
+      const places = placesOnBed(built.shape.places!, bedCentre(printer));
+      const readings = readPlaces(tables, sideBySide, places);
+      expect(new Set(readings.map(({ place }) => place)).size).toBe(sideBySide.values.length);
+      expect(wrongPlaces(readings, sideBySide, printer, built.bands[0].firstLayer)).toEqual([]);
+    }
+    if (printer.buildHeightMm < 100 && kind === "temperature") {
+      expect(seen.findings.map(({ check }) => check)).toContain("fitted");
+    }
+  });
+});
+
+describe("first rounds", () => {
+  const valuesOf = (kind: TrialKindKey, printer = ladle, options: OptionValues = {}) => {
+    const { plan } = trialOfKind(kind, printer, saffron, {}, options);
+    return plan.bands.map(({ settings }) => Object.values(settings)[0]);
+  };
+  test.each<[TrialKindKey, OptionValues, (number | undefined)[]]>([
+    ["fan", {}, [0, 20, 40, 60, 80, 100]],
+    ["fan", { stepPercent: "10" }, [0, 10, 20, 30, 40, 50, 60, 70, 80, 90, 100]],
+    ["retraction", {}, [0.5, 1, 2, 3, 4, 5, 6, 7, 8]],
+    ["retraction", { vary: "speed" }, [10, 20, 30, 40, 50]],
+    ["flow", {}, [90, 95, 100, 105, 110]],
+    ["speed", {}, [30, 45, 60, 75, 90, 105, 120]],
+    ["acceleration", {}, [500, 750, 1000, 1500, 2000, 3000]],
+    ["cornering", {}, [4, 6, 8, 12, 16, 24]],
+  ])("%s %j tries %j", (kind, options, values) => {
+    expect(valuesOf(kind, ladle, options)).toEqual(values);
+  });
+
+  test("a fan without duty is off and on, and a band of the fan trial is at least 5 mm high", () => {
+    const kettle = printers.find(({ dialect }) => dialect === "valve")!;
+    expect(valuesOf("fan", kettle)).toEqual([0, 100]);
+    const low = trialOfKind("fan", { ...ladle, buildHeightMm: 60 }, saffron, {}, { stepPercent: "5" });
+    for (const { heightMm } of low.plan.bands) expect(heightMm).toBeGreaterThanOrEqual(5);
+  });
+
+  test("kept values are held fixed", () => {
+    const kind = "acceleration";
+    const { fixed } = trialOfKind(kind, ladle, saffron);
+    expect(fixed).toMatchObject({ nozzleTemperature: 210, bedTemperature: 60, fan: 100 });
+    expect(fixed.acceleration).toBeUndefined();
+  });
+
+  test("retraction trials run at half fan; bridging holds the nozzle warm below the spans", () => {
+    expect(trialOfKind("retraction", ladle, saffron).fixed.fan).toBe(50);
+    expect(trialOfKind("bridging", ladle, saffron).fixed.nozzleTemperature).toBe(210);
+  });
+});
+
+describe("what a trial does to the firmware", () => {
+  const linesOf = (kind: TrialKindKey, printer = ladle) => textOf(made(kind, printer).built.bytes).split("\n");
+
+  test("is set back behind the print, so that no later print is spoiled", () => {
+    const end = (kind: TrialKindKey, printer?: Printer) => {
+      const lines = linesOf(kind, printer);
+      return lines.slice(lines.indexOf("; the print ends here"));
+    };
+    expect(end("acceleration")).toContain("M204 P1000");
+    expect(end("cornering")).toContain("M205 X8 Y8");
+    expect(end("flow")).toContain("M221 S100");
+    expect(end("pressure-advance")).toContain("M900 K0");
+    expect(end("retraction", selfRetracting)).toEqual(expect.arrayContaining(["M207 S4", "M207 F2100"]));
+  });
+
+  test("acceleration leaves travel and retraction alone", () => {
+    const said = linesOf("acceleration").filter((line) => line.startsWith("M204"));
+    expect(said.length).toBe(7);
+    for (const line of said) expect(line).toMatch(/^M204 P\d+( ;|$)/);
+  });
+
+  test("a firmware that retracts gets G10 and G11 and no E move of its own", () => {
+    const lines = linesOf("retraction", selfRetracting);
+    expect(lines.filter((line) => line === "G10").length).toBeGreaterThan(500);
+    expect(lines.some((line) => /^G1 E-/.test(line))).toBe(false);
+  });
+});
+
+describe("the bridging trial", () => {
+  const { built, seen } = made("bridging", ladle);
+  const { nozzleTemperature, flowFactor, fan } = seen.byLayer;
+
+  test("cools the nozzle before each span, lays three layers slow and lean, and warms again", () => {
+    const band = built.bands[2];
+    const deck = band.lastLayer - 2;
+    expect(Array.from(nozzleTemperature.subarray(deck - 8, deck + 4))).toEqual([
+      ...[210, 210],
+      ...new Array(9).fill(200),
+      210,
+    ]);
+    expect(Array.from(flowFactor.subarray(deck - 1, deck + 4))).toEqual([100, 90, 95, 100, 100]);
+    expect(Array.from(seen.byLayer.printSpeed.subarray(deck, deck + 3))).toEqual([10, 20, 30]);
+    expect(fan[deck]).toBe(100);
+  });
+
+  test("the strands run straight over every span", () => {
+    const { moves } = built;
+    const deckLayer = built.bands[0].lastLayer - 2;
+    const spans = new Set<number>();
+    for (let i = 1; i < moves.count; i++) {
+      if (moves.layer[i] !== deckLayer || moves.kind[i] !== 9) continue;
+      spans.add(Math.round(Math.abs(moves.x[i] - moves.x[i - 1]) / 10) * 10);
+    }
+    for (const span of [10, 20, 30, 40, 50, 60]) expect([...spans]).toContain(span);
+  });
+});
+
+test("the extrusion trial feeds without motion first, and only then goes to the bed", () => {
+  const lines = textOf(made("extrusion", ladle).built.bytes).split("\n");
+  const feed = lines.indexOf("G1 E100 F100");
+  expect(feed).toBeGreaterThan(0);
+  expect(lines[feed - 1]).toBe("G0 Z50 F600");
+  expect(lines.findIndex((line) => /^G1 X.*E/.test(line))).toBeGreaterThan(feed);
+});
+
+test("two settings vary in one plan, and both are proved", () => {
+  const plan = {
+    baseHeightMm: 1,
+    bands: [
+      { heightMm: 6, settings: { nozzleTemperature: 215, fan: 40 } },
+      { heightMm: 6, settings: { nozzleTemperature: 205, fan: 80 }, lines: ["M117 Second band"] },
+    ],
+  };
+  const trial = trialOfKind("temperature", ladle, spools[0], { plan });
+  const built = buildTrial({ trial, printer: ladle, spool: spools[0] });
+  const text = textOf(built.bytes);
+  expect(text).toContain("M104 S205 ; cuchara: band 2/2 nozzle 205 from 7 mm");
+  expect(text).toContain("M106 S204 ; cuchara: band 2/2 fan 80 from 7 mm");
+  expect(text).toContain("M117 Second band ; cuchara: band 2/2 line from 7 mm");
+  const { byLayer } = settingsByLayer(readProgram(text));
+  expect([byLayer.nozzleTemperature[20], byLayer.fan[20]]).toEqual([215, 40]);
+  expect([byLayer.nozzleTemperature[50], byLayer.fan[50]]).toEqual([205, 80]);
+});
+
+test("a trial for the second tool speaks to the second tool, and both are off at the end", () => {
+  const twin = printers.find(({ tools }) => tools > 1)!;
+  const trial = trialOfKind("temperature", twin, saffron, { tool: 1 });
+  const built = buildTrial({ trial, printer: twin, spool: saffron });
+  const { findings } = inspectTrial({ trial, printer: twin, spool: saffron }, built);
+  expect(findings.filter(({ severity }) => severity !== "note")).toEqual([]);
+  const text = textOf(built.bytes);
+  expect(text).toMatch(/\nT1\n/);
+  expect(text).toMatch(/M104 S220 T1 ; cuchara/);
+  expect(text).not.toMatch(/M104 S220 T0/);
+  const wrong = trialOfKind("temperature", ladle, saffron, { tool: 1 });
+  const seen = inspectTrial(
+    { trial: wrong, printer: ladle, spool: saffron },
+    buildTrial({ trial: wrong, printer: ladle, spool: saffron }),
+  );
+  expect(seen.findings[0]).toMatchObject({ check: "wrong-tool", severity: "stop" });
+});

@@ -70,7 +70,7 @@ test("a new trial in one step, a copy of it, and removal with undo", async ({ pa
   await expect(page.getByLabel("Name of the trial")).toHaveValue("How hot does Slate want to be?");
   await page.goto("/trials");
   const row = page.getByRole("listitem").filter({ hasText: "How hot does Slate want to be?" }).first();
-  await row.getByRole("button", { name: "Copy" }).click();
+  await row.getByRole("button", { name: "Copy", exact: true }).click();
   const copy = page.getByRole("listitem").filter({ hasText: "(copy)" }).first();
   await expect(copy).toBeVisible();
   await copy.getByRole("button", { name: "Remove" }).click();

@@ -2,6 +2,7 @@
 /** The specimen seen from the front, to scale: bands in their colours, what stands farther back paler. */
 import { useEffect, useRef } from "react";
 import { FRONT_VIEW_STRIDE, FrontView } from "@/core/printing/front-view";
+import { plainNumber } from "@/core/units";
 import { useScheme } from "../frame/scheme";
 import { mixColours, palettes } from "../theme/tokens";
 import type { LogBand } from "./columns";
@@ -20,6 +21,12 @@ interface Props {
 /** Pixels of a millimetre across: as many as along the height where the piece fits its column so, else as many as fit. */
 export function acrossPxPerMm(scale: LogScale, widthMm: number, widthPx: number): number {
   return Math.min(scale.pxPerMm, widthPx / widthMm);
+}
+
+/** Says so where heights are drawn larger than widths. */
+export function sayStretch(scale: LogScale, widthMm: number, widthPx: number): string {
+  const stretch = scale.pxPerMm / acrossPxPerMm(scale, widthMm, widthPx);
+  return stretch > 1.05 ? `, heights × ${plainNumber(stretch, 1)}` : "";
 }
 
 export function FrontCanvas({ front, widthMm, widthPx, scale, bands }: Props) {

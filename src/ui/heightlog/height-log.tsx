@@ -10,7 +10,7 @@ import { palettes } from "../theme/tokens";
 import type { LogBand, LogColumn } from "./columns";
 import { CurvesColumn, CurveTicks, curveRange } from "./curves-column";
 import { penOf } from "./curve-pen";
-import { acrossPxPerMm, FrontCanvas } from "./front-canvas";
+import { FrontCanvas, sayStretch } from "./front-canvas";
 import { LogScale, logScale, roundStep } from "./scale";
 import { ValuesColumn } from "./values-column";
 
@@ -117,7 +117,7 @@ export function HeightLog(props: Props) {
           {columns.map((column, i) => (
             <div key={i} style={{ width: column.width }}>
               {column.title}
-              {column.kind === "front" && sayStretch(scale, column)}
+              {column.kind === "front" && sayStretch(scale, column.widthMm, column.width - 12)}
               {column.kind === "curves" && (
                 <>
                   <Legend column={column} />
@@ -269,12 +269,6 @@ export function HeightLog(props: Props) {
       </div>
     </div>
   );
-}
-
-/** Says so where heights are drawn larger than widths. */
-function sayStretch(scale: LogScale, { widthMm, width }: Extract<LogColumn, { kind: "front" }>): string {
-  const stretch = scale.pxPerMm / acrossPxPerMm(scale, widthMm, width - 12);
-  return stretch > 1.05 ? `, heights × ${plainNumber(stretch, 1)}` : "";
 }
 
 function Legend({ column }: { column: Extract<LogColumn, { kind: "curves" }> }) {

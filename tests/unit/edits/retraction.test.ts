@@ -1,4 +1,4 @@
-import { Edit, applyEdits } from "@/core/edits";
+import { AppliedEdits, applyEdits, Edit } from "@/core/edits";
 import { fileRetractions } from "@/core/edits/edit";
 import { applySplices } from "@/core/edits/splice";
 import { ProgramReader, ProgramTables } from "@/core/gcode/read";
@@ -41,7 +41,12 @@ function posts(absolute: boolean, drawBack?: (e: number) => string[]): string {
   return [...lines, "M104 S0", ""].join("\n");
 }
 
-function edit(text: string, settings: SettingValues, printer: Printer = ladle, more: object = {}) {
+function edit(
+  text: string,
+  settings: SettingValues,
+  printer: Printer = ladle,
+  more: object = {},
+): Partial<AppliedEdits> & { after?: string; refused?: string } {
   const tables = read(text);
   const { report } = reportOf(tables, limitsFor(printer));
   const edits = [{ kind: "height-plan", changes: [{ from: { heightMm: 1 }, settings, ...more }] }] as Edit[];

@@ -11,12 +11,14 @@ import { createInterface } from "node:readline";
 import { pipeline } from "node:stream/promises";
 import { applyEdits } from "../src/core/edits";
 import { Splicer } from "../src/core/edits/splice";
-import { ProgramReader, ProgramTables } from "../src/core/gcode/read";
+import { ProgramReader, ProgramTables, readProgram } from "../src/core/gcode/read";
+import { findStrikes } from "../src/core/motion/clearance";
 import { limitsFor } from "../src/core/motion/limits";
 import { reportOf } from "../src/core/report/report";
-import { printerSchema } from "../src/core/shelf/printer";
+import { headOf, printerSchema } from "../src/core/shelf/printer";
 import { spoolSchema } from "../src/core/shelf/spool";
-import { trialKinds } from "../src/core/trials";
+import { TrialKindKey, trialKindKeys } from "../src/core/trials";
+import { firstRound } from "../src/core/trials/first-round";
 import { buildTrial } from "../src/core/trials/build";
 import { inspectTrial } from "../src/core/trials/inspect";
 import { Trial } from "../src/core/trials/trial";
@@ -29,16 +31,20 @@ const spool = spoolSchema.parse(demoSpools[1]);
 const folder = mkdtempSync(join(tmpdir(), "cuchara-bench-"));
 const path = join(folder, "large.gcode");
 
-function trialWith(change: Partial<Trial> = {}): Trial {
+function trialWith(change: Partial<Trial> = {}, kind: TrialKindKey = "temperature"): Trial {
+  const heights = { layerHeightMm: 0.2, firstLayerHeightMm: 0.2 };
+  const { plan, fixed } = firstRound(kind, { printer, spool, kept: {}, options: {}, ...heights });
   return {
     id: 1,
-    kind: "temperature",
+    kind,
     name: "Bench",
     printerId: 1,
     spoolId: 1,
-    layerHeightMm: 0.2,
-    firstLayerHeightMm: 0.2,
-    ...trialKinds.temperature.firstRound(printer, spool),
+    ...heights,
+    plan,
+    fixed,
+    tool: 0,
+    options: {},
     createdAt: "2026-01-01T00:00:00.000Z",
     updatedAt: "2026-01-01T00:00:00.000Z",
     ...change,
@@ -142,6 +148,36 @@ async function main(): Promise<void> {
   row("build + read back + all checks, after an edit", `${inspected.toFixed(0)} ms`, "what the page waits for");
   row("build, 60-band tower (240 mm)", `${sixtyMs.toFixed(0)} ms`);
 
+  for (const kind of trialKindKeys) {
+    const one = { trial: trialWith({}, kind), printer, spool };
+    // Another bead width each time, as above.
+    const kindMs = await timed(
+      () => buildTrial({ ...one, printer: { ...printer, nozzleMm: 0.4 + ++nozzle / 1000 } }),
+      3,
+    );
+    row(`build, first round of ${kind}, nothing kept from before`, `${kindMs.toFixed(0)} ms`, "aim ≤ 400 ms");
+  }
+  const matrix = trialWith({}, "retraction-matrix");
+  const pairs = {
+    trial: {
+      ...matrix,
+      plan: {
+        ...matrix.plan,
+        bands: Array.from({ length: 10 }, (_, i) => ({ heightMm: 4, settings: { retractionSpeed: 10 + i * 4 } })),
+        sideBySide: {
+          setting: "retractionLength" as const,
+          values: Array.from({ length: 40 }, (_, i) => 0.5 + i * 0.2),
+        },
+      },
+    },
+    printer: { ...printer, nozzleMm: 0.399 },
+    spool,
+  };
+  const matrixMs = await timed(() => buildTrial(pairs), 1);
+  row("build, retraction matrix of 40 × 10 pairs", `${matrixMs.toFixed(0)} ms`, "aim ≤ 2 s");
+
+  await measureClearance();
+
   writeLarge(100);
   const size = statSync(path).size;
   const megabytes = size / 1e6;
@@ -185,6 +221,34 @@ async function main(): Promise<void> {
     );
   });
   row("weaving a 10-band plan ÷ copying through streams", (weave / copy).toFixed(2), "aim ≤ 2");
+}
+
+/** A million moves: rows of small posts, one post after the other, so that the head goes down beside what stands. */
+async function measureClearance(): Promise<void> {
+  const lines = ["G28", "M83"];
+  const layers = 120;
+  const posts = Math.ceil(1_000_000 / (layers * 9));
+  const across = Math.ceil(Math.sqrt(posts));
+  for (let post = 0; post < posts; post++) {
+    const x = 60 * (post % across);
+    const y = 60 * Math.floor(post / across);
+    lines.push("G0 Z30 F6000");
+    for (let layer = 1; layer <= layers; layer++) {
+      lines.push(`G0 X${x} Y${y} Z${(layer * 0.2).toFixed(1)}`);
+      for (let side = 0; side < 8; side++) {
+        lines.push(`G1 X${(x + 4 * Math.cos(side)).toFixed(2)} Y${(y + 4 * Math.sin(side)).toFixed(2)} E0.1 F1800`);
+      }
+    }
+  }
+  const bytes = Buffer.from(lines.join("\n"));
+  const readMs = await timed(() => readProgram(bytes), 3);
+  const { moves } = readProgram(bytes);
+  const clear = await timed(() => findStrikes(moves, headOf(printer)), 3);
+  row(
+    `head clearance of ${(moves.count / 1e6).toFixed(1)} million moves ÷ their read`,
+    (clear / readMs).toFixed(2),
+    "aim ≤ 2",
+  );
 }
 
 const memoryOf = process.argv[2] === "--memory" ? process.argv[3] : null;

@@ -83,8 +83,9 @@ export function readLayers(program: string): ReadLayer[] {
         if (layer) layer.retractions.push(...waiting);
         open = false;
       }
-      const { laid } = layers.at(-1)!;
-      laid.set(feed, (laid.get(feed) ?? 0) + length);
+      // What is laid before the first layer only fills the nozzle.
+      const laid = layers.at(-1)?.laid;
+      laid?.set(feed, (laid?.get(feed) ?? 0) + length);
     }
   }
   return layers;

@@ -2,7 +2,7 @@
  * Turns: a hollow block whose front faces X and whose right side faces Y, each with a raised letter and a groove (ghosts show behind
  * both), and teeth of 60° on the back for the sharpest turns.
  */
-import { rectangle, Ring } from "../geometry/polygons";
+import { offset, rectangle, Ring } from "../geometry/polygons";
 import { beadSpacingMm } from "../material/bead";
 import { bandFaces, LOWEST_LABELLED_MM, RAISED_MM } from "./band-faces";
 import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
@@ -69,11 +69,12 @@ function outline(): Ring {
 
 function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): SpecimenShape {
   const storeys = storeysOf(plan);
-  const thick = GROOVE.deepMm + 4 * beadSpacingMm(beadWidthMm, layerHeightMm);
+  // Two walls from outside and two from inside, all along grooves and teeth, and no room for anything between them.
+  const thick = 4 * beadSpacingMm(beadWidthMm, layerHeightMm);
   const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: -9, widthMm: 19 });
   const base = baseWithArrow(-HALF - MARGIN_MM, -HALF - MARGIN_MM, HALF + MARGIN_MM, HALF + MARGIN_MM);
   const outside = outline();
-  const inside = rectangle(-HALF + thick, -HALF + thick, HALF - thick, HALF - 9 - thick).reverse();
+  const inside = offset([outside], -thick).map((ring) => [...ring].reverse());
   return {
     heightMm: storeys.heightMm,
     widthMm: 2 * (HALF + MARGIN_MM),
@@ -82,7 +83,7 @@ function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): S
       const storey = storeys.at(zMm);
       if (storey === null) return [];
       if (storey === "base") return base;
-      const rings = [outside, inside, ...faces.raisedAt(zMm, storey.index, -HALF)];
+      const rings = [outside, ...inside, ...faces.raisedAt(zMm, storey.index, -HALF)];
       if (storey.heightMm >= LOWEST_LABELLED_MM) {
         const height = Math.min(LETTER_MM.height, storey.heightMm - 1);
         const share = (storey.aboveMm - (storey.heightMm - height) / 2) / height;

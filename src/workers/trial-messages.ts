@@ -6,7 +6,7 @@ import type { ResolvedBand } from "@/core/heightplan/plan";
 import type { FrontView } from "@/core/printing/front-view";
 import { printerSchema } from "@/core/shelf/printer";
 import { spoolSchema } from "@/core/shelf/spool";
-import type { Place } from "@/core/specimens/specimen";
+import type { Spot } from "@/core/specimens/specimen";
 import { trialSchema } from "@/core/trials/trial";
 
 export const trialRequestSchema = z.discriminatedUnion("kind", [
@@ -30,7 +30,7 @@ export interface TrialView {
   /** What carries the values on the piece, in a sentence or two. */
   legend: string;
   /** Spots of side-by-side values in bed coordinates, mm. */
-  places: Place[];
+  spots: Spot[];
   /** Time of each layer, and its flow: the mean, and the most any move asks for. */
   layers: { seconds: Float32Array; flowMm3S: Float32Array; peakFlowMm3S: Float32Array };
   nozzle: { setC: Float64Array; expectedC: Float32Array };
@@ -50,7 +50,7 @@ export interface TrialView {
   tookMs: number;
 }
 
-/** The move table without what only the builder needs, with the place of each layer. */
+/** The move table without what only the builder needs, with the spot of each layer. */
 export interface TrialMoves {
   moves: Pick<MoveTable, "count" | "x" | "y" | "z" | "kind" | "layer">;
   layerStarts: Uint32Array;

@@ -1,5 +1,5 @@
 /** Builds and inspects a trial away from the page. Thin: all computation is the core's. */
-import { placesOnBed } from "@/core/checks/places-differ";
+import { spotsOnBed } from "@/core/checks/spots-differ";
 import { frontView } from "@/core/printing/front-view";
 import { filamentAreaMm2 } from "@/core/material/bead";
 import { bedCentre } from "@/core/shelf/printer";
@@ -64,7 +64,7 @@ function viewOf(
     front: frontView(built.slices),
     widthMm: built.shape.widthMm,
     legend: built.shape.legend,
-    places: placesOnBed(built.shape.places ?? [], bedCentre(printer)),
+    spots: spotsOnBed(built.shape.spots ?? [], bedCentre(printer)),
     layers: {
       seconds: Float32Array.from(report.layers, ({ seconds }) => seconds),
       flowMm3S: Float32Array.from(report.layers, ({ seconds, filamentMm }) =>

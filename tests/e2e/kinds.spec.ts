@@ -1,4 +1,4 @@
-import { APIRequestContext, expect, Page, test } from "@playwright/test";
+import { APIRequestContext, expect, Locator, Page, test } from "@playwright/test";
 import { expectAccessible, makeTrial, openTrial, textOf } from "./helpers";
 import { mainSpeed, ReadLayer, readLayers } from "./program-reader";
 
@@ -22,18 +22,23 @@ interface Made {
   plan: { sideBySide?: { values: number[] } };
 }
 
+/** Opens a list and takes an option; tries again if the list moved under the pointer. */
+async function choose(list: Locator, option: string | RegExp): Promise<void> {
+  const shown = page.locator(".ant-select-dropdown:not(.ant-select-dropdown-hidden)");
+  await expect(async () => {
+    if ((await shown.count()) === 0) await list.click({ timeout: 3000 });
+    await shown.locator(".ant-select-item-option").filter({ hasText: option }).click({ timeout: 3000 });
+    await expect(shown).toHaveCount(0, { timeout: 3000 });
+  }).toPass();
+}
+
 /** From the list of trials to the downloaded file, as a user goes. */
 async function fromNewTrialToFile(request: APIRequestContext, kind: string, printer = "Ladle 220"): Promise<Made> {
   await page.goto("/trials");
   await page.getByRole("button", { name: "New trial" }).first().click();
   const dialog = page.getByRole("dialog");
-  await dialog.getByLabel("What to find out").click();
-  await page
-    .locator(".ant-select-item-option")
-    .filter({ hasText: new RegExp(`^${kind}$`) })
-    .click();
-  await dialog.getByLabel("Printer").click();
-  await page.locator(".ant-select-item-option").filter({ hasText: printer }).click();
+  await choose(dialog.getByLabel("What to find out"), new RegExp(`^${kind}$`));
+  await choose(dialog.getByLabel("Printer"), printer);
   await page.getByRole("button", { name: "Make the trial" }).click();
   await expect(page.getByRole("button", { name: "Get the file" })).toBeEnabled({ timeout: 40_000 });
   const waiting = page.waitForEvent("download");
@@ -90,8 +95,7 @@ test("retraction: the lengths really drawn back between the posts", async ({ req
     for (const { lengthMm } of retractions) expect(lengthMm).toBeCloseTo(settings.retractionLength, 4);
   }
   // Speeds are another choice of the same kind.
-  await page.getByLabel("Try", { exact: true }).click();
-  await page.locator(".ant-select-item-option").filter({ hasText: "speeds" }).click();
+  await choose(page.getByLabel("Try", { exact: true }), "speeds");
   await expect(page.getByLabel(/^Band 1,.*mm\/s$/)).toHaveValue("10");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByLabel(/^Band 1,.* mm$/)).toHaveValue("0.5");
@@ -117,7 +121,7 @@ test("retraction matrix: each post's pair", async ({ request }) => {
   await page.getByLabel("Retraction length side by side, mm").fill("1 2 x");
   await expect(page.getByText(/“x” is not a number/)).toBeVisible();
   await page.getByLabel("Retraction length side by side, mm").fill("1 2 3,5");
-  await expect(page.getByText("3 values, each on its own place")).toBeVisible();
+  await expect(page.getByText("3 values, each on its own spot")).toBeVisible();
 });
 
 test("flow", async ({ request }) => {
@@ -215,8 +219,7 @@ test("two settings in one plan, lines of one's own, export, and a copy for anoth
   const id = await makeTrial(request, { kind: "cornering", printerId: 1, spoolId: 1 });
   await openTrial(page, id);
   await page.getByRole("tab", { name: "Bands" }).click();
-  await page.getByLabel("Vary another setting").click();
-  await page.locator(".ant-select-item-option").filter({ hasText: /^Fan$/ }).click();
+  await choose(page.getByLabel("Vary another setting"), /^Fan$/);
   await page.getByLabel("Fan of band 2").fill("60");
   await page.getByRole("button", { name: "Own lines of band 2" }).click();
   await page.getByLabel("Own lines", { exact: true }).fill("M117 Two");
@@ -233,8 +236,7 @@ test("two settings in one plan, lines of one's own, export, and a copy for anoth
   // On a printer with junction deviation the same cornering is said in its own figure.
   await page.goto("/trials");
   await page.getByRole("listitem").first().getByRole("button", { name: "Copy to …" }).click();
-  await page.getByRole("dialog").getByLabel("Printer").click();
-  await page.locator(".ant-select-item-option").filter({ hasText: "Whisk 300" }).click();
+  await choose(page.getByRole("dialog").getByLabel("Printer"), "Whisk 300");
   await page.getByRole("button", { name: "Make the copy" }).click();
   await expect(page.getByLabel("Name of the trial")).toHaveValue(/\(copy\)/);
   const copyId = new URL(page.url()).pathname.split("/").pop();

@@ -13,7 +13,7 @@ import { leftOn } from "./left-on";
 import { notSayable } from "./not-sayable";
 import { outsideBed } from "./outside-bed";
 import { outsideLabel } from "./outside-label";
-import { placesDiffer } from "./places-differ";
+import { spotsDiffer } from "./spots-differ";
 import { proofDiffers } from "./proof-differs";
 import { startTemperature } from "./start-temperature";
 import { tooLowToSettle } from "./too-low-to-settle";
@@ -25,7 +25,7 @@ export const checks: Check[] = [
   wrongTool,
   notSayable,
   proofDiffers,
-  placesDiffer,
+  spotsDiffer,
   beyondLimits,
   outsideBed,
   headClearance,

@@ -12,7 +12,7 @@ export interface Band {
   lines?: string[];
 }
 
-/** Values of one setting that stand side by side in every layer, one on each place of the specimen. */
+/** Values of one setting that stand side by side in every layer, one on each spot of the specimen. */
 export interface SideBySide {
   setting: SettingKey;
   values: number[];

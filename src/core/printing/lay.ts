@@ -21,8 +21,8 @@ export interface LaidPrint {
   layerStarts: number[];
   /** Seconds of every move, as laid. */
   seconds: Float32Array;
-  /** Where another place of side-by-side values begins: before this move, which lays material. */
-  placeStarts: { move: number; place: number }[];
+  /** Where another spot of side-by-side values begins: before this move, which lays material. */
+  spotStarts: { move: number; spot: number }[];
 }
 
 export interface PrintRequest {
@@ -33,10 +33,10 @@ export interface PrintRequest {
   centre: Point;
   start: Point;
   limits: MotionLimits;
-  /** Spots of side-by-side values: from layer `placesFrom` on, islands are laid in their order. */
-  places?: readonly Point[];
-  placesFrom?: number;
-  /** Filament drawn back when leaving each place, mm. */
+  /** Spots of side-by-side values: from layer `spotsFrom` on, islands are laid in their order. */
+  spots?: readonly Point[];
+  spotsFrom?: number;
+  /** Filament drawn back when leaving each spot, mm. */
   retractionsMm?: readonly number[];
 }
 
@@ -116,8 +116,8 @@ class Layer {
   y: number;
   z = 0;
   drawnBack = true;
-  place = -1;
-  readonly placeStarts: LaidPrint["placeStarts"] = [];
+  spot = -1;
+  readonly spotStarts: LaidPrint["spotStarts"] = [];
   readonly table = new MoveTableBuilder();
   private readonly filamentArea: number;
   private drawnBackMm: number;
@@ -134,11 +134,11 @@ class Layer {
     this.drawnBackMm = process.retractionMm;
   }
 
-  /** The next line that is laid begins this place; what is drawn back on the way there still belongs to the last one. */
-  goTo(place: number): void {
-    this.nextPlace = place;
+  /** The next line that is laid begins this spot; what is drawn back on the way there still belongs to the last one. */
+  goTo(spot: number): void {
+    this.nextSpot = spot;
   }
-  private nextPlace = -1;
+  private nextSpot = -1;
 
   /**
    * Goes to a point of the piece without laying. Where a way inside the island is free, straight or round a corner, the nozzle
@@ -163,15 +163,15 @@ class Layer {
     const length = distanceMm(this, { x, y });
     if (length < 1e-4) return;
     this.restore();
-    if (this.nextPlace !== this.place) {
-      this.place = this.nextPlace;
-      this.placeStarts.push({ move: this.table.count, place: this.place });
+    if (this.nextSpot !== this.spot) {
+      this.spot = this.nextSpot;
+      this.spotStarts.push({ move: this.table.count, spot: this.spot });
     }
     this.move(x, y, this.z, (length * areaMm2) / this.filamentArea, speedMmS, kind);
   }
 
   drawBack(): void {
-    const length = this.retractionsMm?.[this.place] ?? this.process.retractionMm;
+    const length = this.retractionsMm?.[this.spot] ?? this.process.retractionMm;
     if (this.drawnBack || length <= 0) return;
     this.drawnBack = true;
     this.drawnBackMm = length;
@@ -200,7 +200,7 @@ class Layer {
 
 /** Lays all slices: brim or skirt, then in each layer what is solid, then its tracks. */
 export function layPrint(request: PrintRequest): LaidPrint {
-  const { slices, processOf, centre, start, limits, retractionsMm, placesFrom = 0 } = request;
+  const { slices, processOf, centre, start, limits, retractionsMm, spotsFrom = 0 } = request;
   const state = new Layer(processOf(0), centre, start, retractionsMm);
   const layerStarts: number[] = [];
   const at = (): Point => ({ x: state.x - centre.x, y: state.y - centre.y });
@@ -225,17 +225,17 @@ export function layPrint(request: PrintRequest): LaidPrint {
       }
     };
     if (first) for (const stroke of around(slice, process)) lay(stroke, null);
-    const places = index >= placesFrom ? request.places : undefined;
+    const spots = index >= spotsFrom ? request.spots : undefined;
     const filled = pathsOfLayer(slices, index, process, fillKey(process));
     const waiting = slice.section.islands.map((island, i) => ({
       box: island.box,
       paths: filled[i],
-      place: places ? nearestPlace(island.box, places) : -1,
+      spot: spots ? nearestSpot(island.box, spots) : -1,
     }));
-    if (places) waiting.sort((a, b) => a.place - b.place);
+    if (spots) waiting.sort((a, b) => a.spot - b.spot);
     while (waiting.length > 0) {
-      const { paths, place } = places ? waiting.shift()! : takeNearest(waiting, at());
-      if (place >= 0) state.goTo(place);
+      const { paths, spot } = spots ? waiting.shift()! : takeNearest(waiting, at());
+      if (spot >= 0) state.goTo(spot);
       for (const wall of paths.walls) lay(wall, paths);
       layNearestFirst(paths.fill, (stroke, reversed) => lay(stroke, paths, reversed), at);
     }
@@ -246,30 +246,30 @@ export function layPrint(request: PrintRequest): LaidPrint {
   const moves = state.table.take();
   for (let i = 0; i + 1 < layerStarts.length; i++) moves.layer.fill(i, layerStarts[i], layerStarts[i + 1]);
   const seconds = slowSmallLayers(moves, layerStarts, processOf, limits);
-  return { moves, layerStarts, seconds, placeStarts: state.placeStarts };
+  return { moves, layerStarts, seconds, spotStarts: state.spotStarts };
 }
 
 /** One bead of the track's own width and, where it has them, its own speeds. */
 function layTrack(state: Layer, track: Track, layerHeightMm: number, speeds: Record<number, number>, first: boolean) {
   const area = beadAreaMm2(track.widthMm, layerHeightMm);
   const usual = speeds[MoveKind.outerWall];
-  if (track.place !== undefined) state.goTo(track.place);
+  if (track.spot !== undefined) state.goTo(track.spot);
   state.travelTo(track.points[0], null);
   for (let i = 1; i < track.points.length; i++) {
     const wished = track.speedsMmS?.[i - 1] ?? usual;
     // A pattern of one layer is all first layer: its speeds are the trial itself.
-    const speed = first && track.place === undefined ? Math.min(wished, usual) : wished;
+    const speed = first && track.spot === undefined ? Math.min(wished, usual) : wished;
     state.layTo(track.points[i], area, speed, MoveKind.outerWall);
   }
 }
 
-/** Index of the place that lies nearest to the middle of a box. */
-function nearestPlace(box: Box, places: readonly Point[]): number {
+/** Index of the spot that lies nearest to the middle of a box. */
+function nearestSpot(box: Box, spots: readonly Point[]): number {
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
   let best = -1;
   let nearest = Infinity;
-  places.forEach((place, i) => {
-    const distance = distanceMm(middle, place);
+  spots.forEach((spot, i) => {
+    const distance = distanceMm(middle, spot);
     if (distance < nearest) {
       nearest = distance;
       best = i;

@@ -8,8 +8,8 @@ export interface Track {
   widthMm: number;
   /** Feed of each stretch, mm/s, where it is not the wall's own. */
   speedsMmS?: number[];
-  /** Index of the place it belongs to, where values stand side by side. */
-  place?: number;
+  /** Index of the spot it belongs to, where values stand side by side. */
+  spot?: number;
 }
 
 /** What a track covers: one rectangle a stretch, counter-clockwise, half a width longer at both ends. */

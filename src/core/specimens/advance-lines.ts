@@ -6,7 +6,7 @@ import { Track } from "../printing/track";
 import { numberOption } from "../trials/option";
 import { clamp, plainNumber } from "../units";
 import { flatText } from "./flat-text";
-import { Place, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Spot, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
 
 const PITCH_MM = 5.5;
 const LEAST_PITCH_MM = 4;
@@ -25,28 +25,28 @@ function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): SpecimenS
   const right = left + lineMm;
   const changes = [left + lineMm * 0.25, left + lineMm * 0.75];
   const yOf = (i: number) => (i - (values.length - 1) / 2) * pitch;
-  const places: Place[] = values.map((value, i) => ({ x: left + lineMm / 2, y: yOf(i), label: plainNumber(value, 3) }));
+  const spots: Spot[] = values.map((value, i) => ({ x: left + lineMm / 2, y: yOf(i), label: plainNumber(value, 3) }));
   const tracks: Track[] = [];
   values.forEach((_, i) => {
     const y = yOf(i);
     const points = [left, ...changes, right].map((x) => ({ x, y }));
-    tracks.push({ points, widthMm: beadWidthMm, speedsMmS: [slow, fast, slow], place: i });
-    tracks.push(...flatText(places[i].label, right + 3, y - TEXT_MM / 2, TEXT_MM, beadWidthMm, i));
+    tracks.push({ points, widthMm: beadWidthMm, speedsMmS: [slow, fast, slow], spot: i });
+    tracks.push(...flatText(spots[i].label, right + 3, y - TEXT_MM / 2, TEXT_MM, beadWidthMm, i));
   });
   const last = values.length - 1;
   for (const x of changes) {
-    for (const [y, place] of [
+    for (const [y, spot] of [
       [yOf(0) - pitch * 0.4, 0],
       [yOf(last) + pitch * 0.4, last],
     ]) {
-      const outward = place === 0 ? -3 : 3;
+      const outward = spot === 0 ? -3 : 3;
       tracks.push({
         points: [
           { x, y },
           { x, y: y + outward },
         ],
         widthMm: beadWidthMm,
-        place,
+        spot,
       });
     }
   }
@@ -57,9 +57,9 @@ function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): SpecimenS
     depthMm: values.length * pitch + 8,
     solidAt: () => [],
     tracksAt: (zMm) => (zMm > 0 && zMm <= heightMm ? tracks : []),
-    places,
+    spots,
     drawing: [
-      ...[...places].reverse().map(({ label }) => `  --------======================--------  ${label}`),
+      ...[...spots].reverse().map(({ label }) => `  --------======================--------  ${label}`),
       `  slow ${slow}, fast ${fast}, slow ${slow} mm/s; the line nearest to you is printed first`,
     ],
     legend: `The number beside each line is its value. Every line goes ${slow}, ${fast}, ${slow} mm/s; the ticks show where the speed changes.`,

@@ -6,7 +6,7 @@
 import { circle, rectangle, Ring } from "../geometry/polygons";
 import { plainNumber } from "../units";
 import { bandFaces } from "./band-faces";
-import { Place, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Spot, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const POST_RADIUS_MM = 2;
@@ -36,7 +36,7 @@ function shape({ plan, labels, room }: SpecimenRequest): SpecimenShape {
   const middleY = plateDepth / 2;
   const plateBack = middleY - radius - FIRST_POST_MM / 2 - PLATE.gapMm;
   const plateFront = plateBack - PLATE.depthMm;
-  const places: Place[] = values.map((value, i) => {
+  const spots: Spot[] = values.map((value, i) => {
     const angle = -Math.PI / 2 + (i * 2 * Math.PI) / values.length;
     return { x: radius * Math.cos(angle), y: middleY + radius * Math.sin(angle), label: plainNumber(value, 2) };
   });
@@ -44,7 +44,7 @@ function shape({ plan, labels, room }: SpecimenRequest): SpecimenShape {
   const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: plate.minX + 0.5, widthMm: PLATE.widthMm - 1 });
   const standing: Ring[] = [
     rectangle(plate.minX, plateFront, plate.maxX, plateBack),
-    ...places.map(({ x, y }, i) => {
+    ...spots.map(({ x, y }, i) => {
       const square = (size: number) => rectangle(x - size / 2, y - size / 2, x + size / 2, y + size / 2);
       if (i === 0) return square(FIRST_POST_MM);
       return (i + 1) % 5 === 0 ? square(SQUARE_POST_MM) : circle(x, y, POST_RADIUS_MM);
@@ -66,7 +66,7 @@ function shape({ plan, labels, room }: SpecimenRequest): SpecimenShape {
       if (storey === null) return [];
       return storey === "base" ? foot : [...standing, ...faces.raisedAt(zMm, storey.index, plateFront)];
     },
-    places,
+    spots,
     drawing: [
       ...storeyDrawing(labels, "   a ring of posts behind the plate"),
       "",

@@ -9,7 +9,7 @@ export function flatText(
   y: number,
   heightMm: number,
   beadWidthMm: number,
-  place?: number,
+  spot?: number,
 ): Track[] {
   const widthMm = heightMm * 0.5;
   const tracks: Track[] = [];
@@ -22,7 +22,7 @@ export function flatText(
           { x: left, y: y + heightMm * 0.15 },
         ],
         widthMm: beadWidthMm,
-        place,
+        spot,
       });
       left += heightMm * 0.3;
       continue;
@@ -34,7 +34,7 @@ export function flatText(
           { x: left + x1 * widthMm, y: y + (y1 * heightMm) / 2 },
         ],
         widthMm: beadWidthMm,
-        place,
+        spot,
       });
     }
     left += widthMm + heightMm * 0.3;

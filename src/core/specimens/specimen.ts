@@ -30,7 +30,7 @@ export interface Specimen {
 }
 
 /** A spot of the piece on which one of several side-by-side values is tried. */
-export interface Place {
+export interface Spot {
   x: number;
   y: number;
   label: string;
@@ -47,7 +47,7 @@ export interface SpecimenShape {
   /** Single beads at the height, in the order they are laid. */
   tracksAt?(zMm: number): Track[];
   /** The spots of side-by-side values, in the order they are printed in every layer. */
-  places?: Place[];
+  spots?: Spot[];
   /** The piece in text, seen from the front, top line first; for the program's header. */
   drawing: string[];
   /** How the bands are told apart on the piece: one sentence for screen and header. */

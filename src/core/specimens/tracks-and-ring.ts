@@ -3,7 +3,7 @@ import { Track } from "../printing/track";
 import { numberOption } from "../trials/option";
 import { clamp, plainNumber, roundTo } from "../units";
 import { flatText } from "./flat-text";
-import { Place, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Spot, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
 
 const TRACK_MM = 70;
 const SHORTEST_MM = 35;
@@ -30,12 +30,12 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
   const depthMm = tracksDepth + (ringMm > 0 ? GAP_MM + ringMm : 0);
   const left = -(lineMm + TEXT_ROOM_MM) / 2;
   const front = -depthMm / 2;
-  const places: Place[] = [];
+  const spots: Spot[] = [];
   const tracks: Track[] = [];
   widths.forEach((widthMm, i) => {
     const y = front + (i + 0.5) * PITCH_MM;
     const label = plainNumber(widthMm, 2);
-    places.push({ x: left + lineMm / 2, y, label: `${label} mm` });
+    spots.push({ x: left + lineMm / 2, y, label: `${label} mm` });
     tracks.push({
       points: [
         { x: left, y },
@@ -55,7 +55,7 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
       return { x: (ringMm / 2) * Math.cos(angle), y: y + (ringMm / 2) * Math.sin(angle) };
     });
     ring.push({ points, widthMm: beadWidthMm });
-    places.push({ x: 0, y, label: `ring ${plainNumber(ringMm, 1)} mm` });
+    spots.push({ x: 0, y, label: `ring ${plainNumber(ringMm, 1)} mm` });
   }
   const heightMm = plan.baseHeightMm + plan.bands.reduce((sum, band) => sum + band.heightMm, 0);
   return {
@@ -67,7 +67,7 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
       if (zMm <= 0 || zMm > heightMm) return [];
       return zMm <= firstLayerHeightMm ? [...tracks, ...ring] : ring;
     },
-    places,
+    spots,
     drawing: [
       ...(ringMm > 0
         ? [`     (  )   ring ${plainNumber(ringMm, 1)} mm across, wall ${plainNumber(beadWidthMm, 3)} mm`]

@@ -96,14 +96,14 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
   const slices = slice(shape, tops);
   const prime = primeLine(process, printer, centre, shape);
   const sideBySide = plan.sideBySide;
-  const { moves, layerStarts, seconds, placeStarts } = layPrint({
+  const { moves, layerStarts, seconds, spotStarts } = layPrint({
     slices,
     processOf: layerProcesses(process, followed),
     centre,
     start: prime.to,
     limits: limitsFor(printer),
-    places: sideBySide ? shape.places : undefined,
-    placesFrom: bands[0]?.firstLayer,
+    spots: sideBySide ? shape.spots : undefined,
+    spotsFrom: bands[0]?.firstLayer,
     retractionsMm: sideBySide?.setting === "retractionLength" ? sideBySide.values : undefined,
   });
   const refusals: BuiltTrial["refusals"] = [];
@@ -126,8 +126,8 @@ export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
       coolBridges(moves, layerStarts, linesBeforeMove, say("fan", bridgeFan)[0], say("fan", fixed.fan)[0]);
   }
   if (sideBySide) {
-    for (const { move, place } of placeStarts) {
-      const value = sideBySide.values[place];
+    for (const { move, spot } of spotStarts) {
+      const value = sideBySide.values[spot];
       const lines = value === undefined ? [] : say(sideBySide.setting, value);
       if (lines.length > 0) linesBeforeMove.set(move, lines.join("\n"));
     }

@@ -2,7 +2,7 @@
 /** One layer seen from above. Kinds of move are told apart by weight and pattern as well as by colour. */
 import { useEffect, useRef, useState } from "react";
 import { MoveKind } from "@/core/gcode/moves";
-import type { Place } from "@/core/specimens/specimen";
+import type { Spot } from "@/core/specimens/specimen";
 import type { TrialClient } from "@/workers/trial-client";
 import type { TrialMoves, TrialView } from "@/workers/trial-messages";
 import { useScheme } from "../frame/scheme";
@@ -40,23 +40,23 @@ export function useTrialMoves(client: TrialClient | null, view: TrialView | null
   return moves;
 }
 
-/** Writes the value of each place beside it, on the side that looks away from the middle. */
-function labelPlaces(
+/** Writes the value of each spot beside it, on the side that looks away from the middle. */
+function labelSpots(
   context: CanvasRenderingContext2D,
-  places: readonly Place[],
+  spots: readonly Spot[],
   { px, py }: { px(x: number): number; py(y: number): number },
   palette: (typeof palettes)["light"],
 ): void {
-  if (places.length === 0) return;
-  const middleX = places.reduce((sum, { x }) => sum + x, 0) / places.length;
-  const middleY = places.reduce((sum, { y }) => sum + y, 0) / places.length;
+  if (spots.length === 0) return;
+  const middleX = spots.reduce((sum, { x }) => sum + x, 0) / spots.length;
+  const middleY = spots.reduce((sum, { y }) => sum + y, 0) / spots.length;
   context.font = '500 12px "JetBrains Mono Variable", monospace';
   context.textAlign = "center";
   context.textBaseline = "middle";
-  for (const { x, y, label } of places) {
+  for (const { x, y, label } of spots) {
     const away = Math.hypot(x - middleX, y - middleY);
-    // On a line of places there is no outside: the label stands on its spot.
-    const round = places.length > 2 && places.some((one) => Math.abs(one.x - x) > 1);
+    // On a line of spots there is no outside: the label stands on its spot.
+    const round = spots.length > 2 && spots.some((one) => Math.abs(one.x - x) > 1);
     const shift = round && away > 1 ? 6 / away : 0;
     const at = { x: px(x + (x - middleX) * shift), y: py(y + (y - middleY) * shift) };
     const width = context.measureText(label).width + 8;
@@ -75,12 +75,12 @@ interface Props {
   layer: number;
   tops: ArrayLike<number>;
   /** Spots of side-by-side values, bed coordinates. */
-  places: readonly Place[];
+  spots: readonly Spot[];
   heightPx: number;
   onLayer(layer: number): void;
 }
 
-export function AboveView({ moves, layer, tops, places, heightPx, onLayer }: Props) {
+export function AboveView({ moves, layer, tops, spots, heightPx, onLayer }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { scheme } = useScheme();
   const palette = palettes[scheme];
@@ -127,12 +127,12 @@ export function AboveView({ moves, layer, tops, places, heightPx, onLayer }: Pro
       context.stroke();
     }
     context.setLineDash([]);
-    labelPlaces(context, places, { px, py }, palette);
+    labelSpots(context, spots, { px, py }, palette);
     context.fillStyle = palette.faint;
     context.font = '12px "Figtree Variable", sans-serif';
     context.textAlign = "center";
     context.fillText("front", width / 2, height - 8);
-  }, [moves, layer, places, palette]);
+  }, [moves, layer, spots, palette]);
   return (
     <div>
       <LayerPicker layer={layer} tops={tops} onLayer={onLayer} />

@@ -55,7 +55,7 @@ export function SideBySideField({ value, onChange }: { value: SideBySide; onChan
           {wrong}
         </p>
       ) : (
-        <p className="dim">{value.values.length} values, each on its own place in every layer, in this order.</p>
+        <p className="dim">{value.values.length} values, each on its own spot in every layer, in this order.</p>
       )}
     </section>
   );

@@ -8,7 +8,7 @@ import type { Mend } from "@/core/checks/finding";
 import { moveEdge, setValue } from "@/core/heightplan/change";
 import { bandOfLayer, resolveBands } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
-import type { Place } from "@/core/specimens/specimen";
+import type { Spot } from "@/core/specimens/specimen";
 import { trialKindFor } from "@/core/trials";
 import { leadOf, tellEarlier } from "@/core/trials/earlier";
 import { firstRound } from "@/core/trials/first-round";
@@ -79,7 +79,7 @@ const steps: { key: Step; label: string }[] = [
 
 /** Lower pieces are looked at from above only. */
 const FLAT_MM = 2;
-const NO_PLACES: Place[] = [];
+const NO_SPOTS: Spot[] = [];
 
 function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: SavedPrinter[]; spools: SavedSpool[] }) {
   const [store] = useState<EditorStore>(() => createEditor(loaded));
@@ -258,7 +258,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               moves={moves}
               layer={Math.min(cursor, tops.length - 1)}
               tops={tops}
-              places={view?.places ?? NO_PLACES}
+              spots={view?.spots ?? NO_SPOTS}
               onLayer={setCursor}
               heightPx={roomPx + 52}
             />

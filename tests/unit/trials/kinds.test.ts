@@ -1,4 +1,4 @@
-import { readPlaces, wrongPlaces, placesOnBed } from "@/core/checks/places-differ";
+import { readSpots, wrongSpots, spotsOnBed } from "@/core/checks/spots-differ";
 import { laysMaterial } from "@/core/gcode/moves";
 import { readProgram } from "@/core/gcode/read";
 import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";
@@ -69,10 +69,10 @@ describe.each(bench)("on %s", (_, printer, tried) => {
     expect(outside).toBeLessThanOrEqual(0.01);
     const { sideBySide } = trial.plan;
     if (sideBySide) {
-      const places = placesOnBed(built.shape.places!, bedCentre(printer));
-      const readings = readPlaces(tables, sideBySide, places);
-      expect(new Set(readings.map(({ place }) => place)).size).toBe(sideBySide.values.length);
-      expect(wrongPlaces(readings, sideBySide, printer, built.bands[0].firstLayer)).toEqual([]);
+      const spots = spotsOnBed(built.shape.spots!, bedCentre(printer));
+      const readings = readSpots(tables, sideBySide, spots);
+      expect(new Set(readings.map(({ spot }) => spot)).size).toBe(sideBySide.values.length);
+      expect(wrongSpots(readings, sideBySide, printer, built.bands[0].firstLayer)).toEqual([]);
     }
     if (printer.buildHeightMm < 100 && kind === "temperature") {
       expect(seen.findings.map(({ check }) => check)).toContain("fitted");

@@ -3,25 +3,25 @@ import { ProgramTables } from "../gcode/read";
 import { SideBySide } from "../heightplan/plan";
 import { settingFor } from "../settings";
 import { bedCentre, Printer } from "../shelf/printer";
-import { Place } from "../specimens/specimen";
+import { Spot } from "../specimens/specimen";
 import { plainNumber } from "../units";
 import { Check } from "./finding";
 
-export interface PlaceReading {
-  /** Index of the place the nozzle was nearest to. */
-  place: number;
+export interface SpotReading {
+  /** Index of the spot the nozzle was nearest to. */
+  spot: number;
   layer: number;
   value: number;
 }
 
 /**
- * What a finished program does at each place, read back from its own text: every drawing back for the retraction's length and speed,
+ * What a finished program does at each spot, read back from its own text: every drawing back for the retraction's length and speed,
  * every laying move for a value that is set by a command. Places in bed coordinates, mm.
  */
-export function readPlaces(tables: ProgramTables, { setting }: SideBySide, places: readonly Place[]): PlaceReading[] {
+export function readSpots(tables: ProgramTables, { setting }: SideBySide, spots: readonly Spot[]): SpotReading[] {
   const { moves, events } = tables;
   const { hear, measure } = settingFor(setting);
-  const readings: PlaceReading[] = [];
+  const readings: SpotReading[] = [];
   let event = 0;
   let value = NaN;
   // What is drawn back belongs to the material laid before it, even if the next layer has been announced.
@@ -37,20 +37,20 @@ export function readPlaces(tables: ProgramTables, { setting }: SideBySide, place
     if (measure) {
       if (moves.kind[i] !== MoveKind.retract) continue;
       const drawn = measure({ retractionMm: -moves.filamentMm[i], retractionMmS: moves.feedMmS[i], printMmS: NaN });
-      readings.push({ place: nearest(places, moves.x[i], moves.y[i]), layer: laidIn, value: drawn });
+      readings.push({ spot: nearest(spots, moves.x[i], moves.y[i]), layer: laidIn, value: drawn });
     } else if (laysMaterial(moves.kind[i]) && !Number.isNaN(value)) {
-      const place = nearest(places, (moves.x[i] + moves.x[i - 1]) / 2, (moves.y[i] + moves.y[i - 1]) / 2);
-      readings.push({ place, layer: moves.layer[i], value });
+      const spot = nearest(spots, (moves.x[i] + moves.x[i - 1]) / 2, (moves.y[i] + moves.y[i - 1]) / 2);
+      readings.push({ spot, layer: moves.layer[i], value });
     }
   }
   return readings;
 }
 
-function nearest(places: readonly Place[], x: number, y: number): number {
+function nearest(spots: readonly Spot[], x: number, y: number): number {
   let best = 0;
   let least = Infinity;
-  places.forEach((place, i) => {
-    const distance = (place.x - x) ** 2 + (place.y - y) ** 2;
+  spots.forEach((spot, i) => {
+    const distance = (spot.x - x) ** 2 + (spot.y - y) ** 2;
     if (distance < least) {
       least = distance;
       best = i;
@@ -60,48 +60,48 @@ function nearest(places: readonly Place[], x: number, y: number): number {
 }
 
 /** The spots of the piece in bed coordinates. */
-export function placesOnBed(places: readonly Place[], centre: { x: number; y: number }): Place[] {
-  return places.map(({ x, y, label }) => ({ x: x + centre.x, y: y + centre.y, label }));
+export function spotsOnBed(spots: readonly Spot[], centre: { x: number; y: number }): Spot[] {
+  return spots.map(({ x, y, label }) => ({ x: x + centre.x, y: y + centre.y, label }));
 }
 
 /** Places whose value in the finished text is not the plan's. */
-export function wrongPlaces(
-  readings: readonly PlaceReading[],
+export function wrongSpots(
+  readings: readonly SpotReading[],
   { setting, values }: SideBySide,
   printer: Printer,
   fromLayer: number,
-): PlaceReading[] {
+): SpotReading[] {
   const { effective, tolerance } = settingFor(setting);
   return readings.filter(
-    ({ place, layer, value }) =>
-      layer >= fromLayer && !(Math.abs(value - effective(values[place], printer)) <= tolerance + 1e-9),
+    ({ spot, layer, value }) =>
+      layer >= fromLayer && !(Math.abs(value - effective(values[spot], printer)) <= tolerance + 1e-9),
   );
 }
 
-/** Side-by-side values that the finished text does not give their own place. */
-export const placesDiffer: Check = {
-  key: "places-differ",
+/** Side-by-side values that the finished text does not give their own spot. */
+export const spotsDiffer: Check = {
+  key: "spots-differ",
   passes: null,
   run({ trial, tables, shape, printer, bands }) {
     const sideBySide = trial?.plan.sideBySide;
-    if (!trial || !sideBySide || !shape?.places) return [];
-    const places = placesOnBed(shape.places, bedCentre(printer));
-    const readings = readPlaces(tables, sideBySide, places);
+    if (!trial || !sideBySide || !shape?.spots) return [];
+    const spots = spotsOnBed(shape.spots, bedCentre(printer));
+    const readings = readSpots(tables, sideBySide, spots);
     const fromLayer = bands[0]?.firstLayer ?? 0;
-    const wrong = wrongPlaces(readings, sideBySide, printer, fromLayer);
+    const wrong = wrongSpots(readings, sideBySide, printer, fromLayer);
     const { label, unit, decimals } = settingFor(sideBySide.setting);
-    const seen = new Set(readings.map(({ place }) => place));
+    const seen = new Set(readings.map(({ spot }) => spot));
     const missing = sideBySide.values.findIndex((value, i) => value > 0 && !seen.has(i));
     if (wrong.length === 0 && missing < 0) return [];
     const first = wrong[0];
     return [
       {
-        check: "places-differ",
+        check: "spots-differ",
         severity: "stop",
-        where: first ? `place ${first.place + 1}, layer ${first.layer + 1}` : `place ${missing + 1}`,
+        where: first ? `spot ${first.spot + 1}, layer ${first.layer + 1}` : `spot ${missing + 1}`,
         message: first
-          ? `${label} should be ${plainNumber(sideBySide.values[first.place], decimals)} ${unit} there, but the file gives ${plainNumber(first.value, decimals)} ${unit}; ${wrong.length} differ.`
-          : `${label} ${plainNumber(sideBySide.values[missing], decimals)} ${unit} never comes to its place in the file.`,
+          ? `${label} should be ${plainNumber(sideBySide.values[first.spot], decimals)} ${unit} there, but the file gives ${plainNumber(first.value, decimals)} ${unit}; ${wrong.length} differ.`
+          : `${label} ${plainNumber(sideBySide.values[missing], decimals)} ${unit} never comes to its spot in the file.`,
       },
     ];
   },

@@ -1,0 +1,131 @@
+import { bandOfLayer } from "@/core/heightplan/plan";
+import { fanProfile } from "@/core/material/fan";
+import { trialKindFor, trialKindKeys } from "@/core/trials";
+import { buildTrial } from "@/core/trials/build";
+import { corneringFor, forPrinter } from "@/core/trials/copy";
+import { leadOf, told } from "@/core/trials/earlier";
+import { inspectTrial } from "@/core/trials/inspect";
+import { checkOptions, optionsOf } from "@/core/trials/option";
+import { roomOn } from "@/core/trials/room";
+import { newTrialSchema } from "@/core/trials/trial";
+import { ladle, planOf, printers, saffron, smallTrial, trialOfKind } from "../helpers/demo";
+
+const whisk = printers.find(({ dialect }) => dialect === "deviation")!;
+
+describe("a copy for another printer", () => {
+  test("says cornering in the figure that printer has, there and back", () => {
+    // δ ≈ 0.4·j²/a: jerk 8 at 1000 mm/s² is 0.0256 mm (common practice, no source).
+    const at1000 = { ...whisk, printAccelerationMmS2: 1000 };
+    expect(corneringFor({ jerk: 8, fan: 40 }, at1000)).toEqual({ junctionDeviation: 0.0256, fan: 40 });
+    expect(corneringFor({ junctionDeviation: 0.0256 }, ladle)).toEqual({ jerk: 8 });
+    expect(corneringFor({ jerk: 8 }, ladle)).toEqual({ jerk: 8 });
+  });
+
+  test("keeps everything else, and takes a tool that printer has", () => {
+    const trial = trialOfKind("cornering", ladle, saffron, { tool: 1 });
+    const copy = forPrinter(trial, whisk);
+    expect(copy.tool).toBe(0);
+    expect(copy.plan.bands.map(({ heightMm }) => heightMm)).toEqual(trial.plan.bands.map(({ heightMm }) => heightMm));
+    const built = buildTrial({ trial: copy, printer: whisk, spool: saffron });
+    expect(
+      inspectTrial({ trial: copy, printer: whisk, spool: saffron }, built).findings.filter(
+        ({ severity }) => severity === "stop",
+      ),
+    ).toEqual([]);
+  });
+});
+
+describe("options", () => {
+  const { options } = trialKindFor("bridging");
+
+  test("usual values stand in for what is missing, and what is out of range is held", () => {
+    expect(optionsOf(options, {}, ladle)).toMatchObject({ coolLayers: 6, speed1: 10, flow2: 95, fan3: 100 });
+    expect(optionsOf(options, { coolLayers: 999, speed1: "fast" }, ladle)).toMatchObject({
+      coolLayers: 40,
+      speed1: 10,
+    });
+  });
+
+  test.each([
+    ["bridging", { hat: 1 }, /“hat” is not an option/],
+    ["bridging", { coolLayers: 99 }, /must be 0 to 40 layers/],
+    ["flow", { hat: 1 }, /has no options/],
+    ["fan", { stepPercent: "7" }, /one of 5, 10, 20/],
+    ["extrusion", { feed: "yes" }, /true or false/],
+  ] as const)("%s %j is refused", (kind, given, sentence) => {
+    const checked = checkOptions(trialKindFor(kind).options, given);
+    expect(checked.ok ? "" : checked.message).toMatch(sentence);
+    expect(checked.ok ? "" : checked.field).toMatch(/^options\./);
+  });
+
+  test("the usual options of every kind pass their own check", () => {
+    for (const key of trialKindKeys) {
+      const { options: own } = trialKindFor(key);
+      expect(checkOptions(own, optionsOf(own, {}, ladle)).ok).toBe(true);
+    }
+  });
+
+  test.each([
+    [{ tool: -1 }, /Tools count from 0/],
+    [{ tool: 1.5 }, /whole number/],
+    [{ options: { a: [1] } }, /number, a text, or true or false/],
+  ])("a trial with %j is refused", (wrong, sentence) => {
+    const parsed = newTrialSchema.safeParse({ kind: "fan", printerId: 1, spoolId: 1, ...wrong });
+    expect(parsed.success ? "" : parsed.error.issues[0].message).toMatch(sentence);
+  });
+});
+
+describe("a nozzle that is told early", () => {
+  const low = smallTrial({ plan: planOf([225, 205, 185], 1.6) });
+  const spool = { ...saffron, labelMinC: 180 };
+  const seen = (trial: typeof low) => {
+    const input = { trial, printer: { ...ladle, heaterFallCPerS: 0.4 }, spool };
+    const built = buildTrial(input);
+    return { built, ...inspectTrial(input, built) };
+  };
+
+  test("changes that many layers before its band, never the first", () => {
+    const { built, byLayer } = seen(told(low, 4));
+    const second = built.bands[1].firstLayer;
+    expect(Array.from(byLayer.nozzleTemperature.subarray(second - 6, second + 1))).toEqual([
+      225, 225, 205, 205, 205, 205, 205,
+    ]);
+    expect(byLayer.nozzleTemperature[0]).toBe(225);
+    expect(bandOfLayer(built.bands, second)!.number).toBe(2);
+  });
+
+  test("bands that settle too late are found, and both ways to mend it are offered", () => {
+    const before = seen(low);
+    const finding = before.findings.find(({ check }) => check === "too-low-to-settle")!;
+    const mends = [finding.mend!, ...(finding.others ?? [])];
+    expect(mends.map(({ label }) => label).join()).toMatch(/Make every band \d+ mm high/);
+    expect(mends.map(({ label }) => label).join()).toMatch(/Tell the nozzle \d+ layers? early/);
+    const earlier = mends.find(({ label }) => label.startsWith("Tell"))!;
+    const after = seen({ ...low, ...earlier.trial });
+    expect(Math.min(...after.bandSettled)).toBeGreaterThan(Math.min(...before.bandSettled));
+    expect(Math.min(...after.bandSettled)).toBeCloseTo(before.lead!.share, 1);
+  });
+
+  test("in bridging that is the option by which it cools before the span", () => {
+    const trial = trialOfKind("bridging", ladle, saffron);
+    expect(leadOf(trial)).toBe(6);
+    expect(told(trial, 9).options.coolLayers).toBe(9);
+    expect(leadOf(told(low, 3))).toBe(3);
+  });
+});
+
+test("a fan comes to its speed as a first-order lag does: 1 − 1/e after one run-up time", () => {
+  const layers = [{ seconds: 2 }, { seconds: 2 }, { seconds: 20 }];
+  const blown = fanProfile(layers, [100, 100, 0], 2);
+  expect(blown[0]).toBeCloseTo(100 * (1 - Math.exp(-1)), 3);
+  expect(blown[1]).toBeCloseTo(100 * (1 - Math.exp(-2)), 3);
+  expect(blown[2]).toBeLessThan(0.01);
+  expect(Array.from(fanProfile(layers, [NaN, 40, 60], 0))).toEqual([0, 40, 60]);
+});
+
+test("the room on a round bed is the largest square in it, margins taken off", () => {
+  const sieve = printers.find(({ bedShape }) => bedShape === "round")!;
+  // A square in a circle of 180 mm has sides of 180/√2 (geometry).
+  expect(roomOn(sieve).widthMm).toBeCloseTo(180 / Math.SQRT2 - 16, 6);
+  expect(roomOn(ladle)).toEqual({ widthMm: 204, depthMm: 188 });
+});

@@ -16,8 +16,8 @@ async function expectRefused(response: APIResponse, status: number, sentence: Re
 
 test.describe("bad trials", () => {
   for (const [name, body, status, sentence, field] of [
-    ["band height 0", { ...temperature, ...band(0) }, 400, /at least 0.4 mm/, "plan.bands.0.heightMm"],
-    ["negative band height", { ...temperature, ...band(-3) }, 400, /at least 0.4 mm/, "plan.bands.0.heightMm"],
+    ["band height 0", { ...temperature, ...band(0) }, 400, /at least 0.05 mm/, "plan.bands.0.heightMm"],
+    ["negative band height", { ...temperature, ...band(-3) }, 400, /at least 0.05 mm/, "plan.bands.0.heightMm"],
     ["text for a height", { ...temperature, ...band("ten") }, 400, /number in mm/, "plan.bands.0.heightMm"],
     [
       "text for a temperature",

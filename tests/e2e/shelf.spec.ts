@@ -71,10 +71,10 @@ test("a new trial in one step, a copy of it, and removal with undo", async ({ pa
   await page.goto("/trials");
   const row = page.getByRole("listitem").filter({ hasText: "How hot does Slate want to be?" }).first();
   await row.getByRole("button", { name: "Copy", exact: true }).click();
-  const copy = page.getByRole("listitem").filter({ hasText: "(copy)" }).first();
+  const copy = page.getByRole("listitem").filter({ hasText: "Slate want to be? (copy)" }).first();
   await expect(copy).toBeVisible();
   await copy.getByRole("button", { name: "Remove" }).click();
-  await expect(page.getByRole("listitem").filter({ hasText: "(copy)" })).toHaveCount(0);
+  await expect(page.getByRole("listitem").filter({ hasText: "Slate want to be? (copy)" })).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(copy).toBeVisible();
 });

@@ -65,7 +65,7 @@ function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: Spec
       return storey === "base" ? base : [plate, ...faces.raisedAt(zMm, storey.index, plateFront)];
     },
     tracksAt: (zMm) => (zMm > storeys.edgesMm[0] && zMm <= storeys.heightMm ? loops : []),
-    drawing: storeyDrawing(labels, `   behind it walls laid at ${slow}, ${fast}, ${slow} mm/s`),
+    drawing: storeyDrawing(labels),
     legend: `${faces.legend} The long walls go ${slow}, ${fast}, ${slow} mm/s, a third each.`,
     unlabelled: faces.unlabelled,
   };

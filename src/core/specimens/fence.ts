@@ -68,9 +68,9 @@ function shape({ plan, labels, room }: SpecimenRequest): SpecimenShape {
     },
     spots,
     drawing: [
-      ...storeyDrawing(labels, "   a ring of posts behind the plate"),
+      ...storeyDrawing(labels),
       "",
-      "posts, counted from the thick one behind the arrow, to the right and round (counter-clockwise from above)",
+      "a ring of posts stands behind the plate, counted from the thick one behind the arrow, to the right and round (counter-clockwise from above)",
       ...inRows(lengths, 4),
     ],
     legend: `${faces.legend} Post 1 is the thick one behind the arrow; count to the right and round, every fifth is square. A string belongs to the post it comes from.`,

@@ -41,8 +41,8 @@ function shape({ plan, labels, beadWidthMm }: SpecimenRequest): SpecimenShape {
       return storey === "base" ? base : [plate, ...faces.raisedAt(zMm, storey.index, plateFront)];
     },
     tracksAt: (zMm) => (zMm > storeys.edgesMm[0] && zMm <= storeys.heightMm ? [wall] : []),
-    drawing: storeyDrawing(labels, `   behind it a box of one wall, ${beadWidthMm} mm thick`),
-    legend: `${faces.legend} The wall was asked for ${beadWidthMm} mm thick.`,
+    drawing: storeyDrawing(labels),
+    legend: `${faces.legend} The box behind the plate has one wall, asked for ${beadWidthMm} mm thick.`,
     unlabelled: faces.unlabelled,
   };
 }

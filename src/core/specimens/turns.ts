@@ -96,8 +96,8 @@ function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): S
       }
       return rings;
     },
-    drawing: storeyDrawing(labels, "|   X and values in front, Y on the right, teeth on the back"),
-    legend: `${faces.legend} The face with X is laid along X, the face with Y along Y.`,
+    drawing: storeyDrawing(labels),
+    legend: `${faces.legend} The front with X is laid along X, the right side with Y along Y; the teeth are on the back.`,
     unlabelled: faces.unlabelled,
   };
 }

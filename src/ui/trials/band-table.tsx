@@ -15,6 +15,7 @@ import { HeightPlan, LOWEST_BAND_MM, ResolvedBand } from "@/core/heightplan/plan
 import { SettingKey, settingFor, settingKeys, SettingValues } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import { NumberField } from "../common/number-field";
+import { SettingField } from "../common/setting-field";
 import { LinesDialog } from "../common/lines-dialog";
 import { PasteDialog } from "./paste-dialog";
 
@@ -140,7 +141,7 @@ export function BandTable(props: Props) {
                   <td>
                     <button
                       className="link-button"
-                      aria-label={`Own lines of band ${band.number}`}
+                      aria-label={`${band.lines ? `${band.lines.length} …` : "Add …"} own lines of band ${band.number}`}
                       onClick={() => setLinesOf(index)}
                     >
                       {band.lines ? `${band.lines.length} …` : "Add …"}
@@ -219,7 +220,6 @@ function BandValue({
   settingKey: SettingKey;
   onChange(value: number): void;
 }) {
-  const { label, unit, lowest, highest, step, decimals } = settingFor(settingKey);
   const value = band.settings[settingKey];
   if (value === undefined) {
     return (
@@ -229,14 +229,10 @@ function BandValue({
     );
   }
   return (
-    <NumberField
-      label={`${label} of band ${band.number}`}
+    <SettingField
+      settingKey={settingKey}
+      label={`${settingFor(settingKey).label} of band ${band.number}`}
       value={value}
-      unit={unit}
-      low={lowest}
-      high={highest}
-      step={step}
-      decimals={decimals}
       width={52}
       onChange={onChange}
     />

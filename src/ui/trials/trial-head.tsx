@@ -9,6 +9,7 @@ import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
 import type { SavedPrinter, SavedSpool } from "../common/api";
 import { NumberField } from "../common/number-field";
+import { SettingField } from "../common/setting-field";
 import type { TrialEdit } from "./editor";
 
 interface Props {
@@ -124,20 +125,15 @@ function Fixed({ trial, onEdit }: { trial: Trial; onEdit(change: TrialEdit): voi
         const value = trial.fixed[key];
         // Bridging varies the nozzle over air and holds it elsewhere.
         if (value === undefined || (varied.includes(key) && trial.kind !== "bridging")) return null;
-        const { short, label, unit, lowest, highest, step, decimals } = settingFor(key);
+        const { short } = settingFor(key);
         return (
           <span key={key} style={{ display: "inline-flex", alignItems: "center", gap: 6 }}>
             <span className="dim" aria-hidden>
               {short[0].toUpperCase() + short.slice(1)}
             </span>
-            <NumberField
-              label={label}
+            <SettingField
+              settingKey={key}
               value={value}
-              unit={unit}
-              low={lowest}
-              high={highest}
-              step={step}
-              decimals={decimals}
               width={46}
               onChange={(next) => onEdit({ fixed: { ...trial.fixed, [key]: next } })}
             />

@@ -10,6 +10,7 @@ import { bandEdgesMm } from "@/core/heightplan/plan";
 import { Fill, FillFields } from "../common/fill-fields";
 import { LinesDialog } from "../common/lines-dialog";
 import { NumberField } from "../common/number-field";
+import { SettingField } from "../common/setting-field";
 import { convertPlace, placeFigure, placeFrom, PlaceMode, placeModes, sayOtherCounts } from "./places";
 
 interface Props {
@@ -115,7 +116,6 @@ export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onCh
             <tbody>
               {changes.map((change, index) => {
                 const key = (Object.keys(change.settings) as SettingKey[])[0] ?? "nozzleTemperature";
-                const setting = settingFor(key);
                 return (
                   <tr key={index}>
                     <td>
@@ -177,14 +177,10 @@ export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onCh
                       />
                     </td>
                     <td>
-                      <NumberField
+                      <SettingField
+                        settingKey={key}
                         label={`Value of change ${index + 1}`}
                         value={change.settings[key] ?? 0}
-                        unit={setting.unit}
-                        low={setting.lowest}
-                        high={setting.highest}
-                        step={setting.step}
-                        decimals={setting.decimals}
                         onChange={(value) => set(index, { settings: { ...change.settings, [key]: value } })}
                       />
                       {Object.keys(change.settings).length > 1 && (
@@ -206,7 +202,7 @@ export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onCh
                     <td>
                       <button
                         className="link-button"
-                        aria-label={`Own lines of change ${index + 1}`}
+                        aria-label={`${change.lines ? `${change.lines.length} …` : "Add …"} own lines of change ${index + 1}`}
                         onClick={() => setLinesOf(index)}
                       >
                         {change.lines ? `${change.lines.length} …` : "Add …"}

@@ -220,10 +220,7 @@ test("where a dialect cannot, it says why and hands out no file", async ({ reque
   expect(refused.status()).toBe(422);
 });
 
-test("two settings in one plan, lines of one's own, export, and a copy for another printer", async ({
-  page,
-  request,
-}) => {
+test("two settings in one plan, lines of one's own, export, and a copy for another printer", async ({ request }) => {
   const id = await makeTrial(request, { kind: "cornering", printerId: 1, spoolId: 1 });
   await openTrial(page, id);
   await page.getByRole("tab", { name: "Bands" }).click();

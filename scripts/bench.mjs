@@ -12,3 +12,4 @@ run(bin("esbuild"), [
   "--outfile=.build/bench.cjs",
 ]);
 run(process.execPath, ["--expose-gc", `${root}/.build/bench.cjs`]);
+run(process.execPath, [`${root}/scripts/bench-page.mjs`]);

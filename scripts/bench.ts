@@ -232,7 +232,7 @@ async function measureClearance(): Promise<void> {
   for (let post = 0; post < posts; post++) {
     const x = 60 * (post % across);
     const y = 60 * Math.floor(post / across);
-    lines.push("G0 Z30 F6000");
+    lines.push("G0 Z30 F6000", `G0 X${x} Y${y}`);
     for (let layer = 1; layer <= layers; layer++) {
       lines.push(`G0 X${x} Y${y} Z${(layer * 0.2).toFixed(1)}`);
       for (let side = 0; side < 8; side++) {

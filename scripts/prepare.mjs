@@ -91,3 +91,9 @@ export async function serve(dataFolder, { announce = true } = {}) {
   if (announce) console.log(`Cuchara is ready at ${address}`);
   return { child, address };
 }
+
+/** Path of an installed Chromium (`CHROMIUM` says which); undefined if there is none. */
+export function browserPath() {
+  const known = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"];
+  return known.find((path) => path && existsSync(path));
+}

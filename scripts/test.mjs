@@ -2,7 +2,7 @@
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { bin, build, install, root } from "./prepare.mjs";
+import { bin, browserPath, build, install, root } from "./prepare.mjs";
 
 let passed = 0;
 let failed = 0;
@@ -21,15 +21,13 @@ function check(name, command, args) {
 
 /** Debian's Chromium, installed if it is missing and this user may. */
 function chromium() {
-  const known = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"];
-  const find = () => known.find((path) => path && existsSync(path));
-  if (!find() && process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
+  if (!browserPath() && process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
     attempt("Installing Chromium", "apt-get", ["update"]);
     attempt("Installing Chromium", "apt-get", ["install", "-y", "--no-install-recommends", "chromium"], {
       DEBIAN_FRONTEND: "noninteractive",
     });
   }
-  return find();
+  return browserPath();
 }
 
 function readJson(path) {

@@ -230,9 +230,10 @@ export function layPrint(request: PrintRequest): LaidPrint {
     const waiting = slice.section.islands.map((island, i) => ({
       box: island.box,
       paths: filled[i],
-      spot: spots ? nearestSpot(island.box, spots) : -1,
+      ...(spots ? nearestSpot(island.box, spots) : { spot: -1, distance: 0 }),
     }));
-    if (spots) waiting.sort((a, b) => a.spot - b.spot);
+    // What stands beside a spot comes before it, so that the way to the next spot begins on the spot itself.
+    if (spots) waiting.sort((a, b) => a.spot - b.spot || b.distance - a.distance);
     while (waiting.length > 0) {
       const { paths, spot } = spots ? waiting.shift()! : takeNearest(waiting, at());
       if (spot >= 0) state.goTo(spot);
@@ -263,8 +264,8 @@ function layTrack(state: Layer, track: Track, layerHeightMm: number, speeds: Rec
   }
 }
 
-/** Index of the spot that lies nearest to the middle of a box. */
-function nearestSpot(box: Box, spots: readonly Point[]): number {
+/** Index of the spot that lies nearest to the middle of a box, and how far away it is, mm. */
+function nearestSpot(box: Box, spots: readonly Point[]): { spot: number; distance: number } {
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
   let best = -1;
   let nearest = Infinity;
@@ -275,7 +276,7 @@ function nearestSpot(box: Box, spots: readonly Point[]): number {
       best = i;
     }
   });
-  return best;
+  return { spot: best, distance: nearest };
 }
 
 function speedsFor(process: Process, first: boolean): Record<number, number> {

@@ -11,6 +11,7 @@ import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 const HALF = 20;
 const GROOVE = { widthMm: 1.4, deepMm: 0.7 };
 const LETTER_MM = { width: 4.4, height: 4.6, stroke: 0.9 };
+const LETTER_STEPS = 9;
 const TEETH = 4;
 const MARGIN_MM = 1.5;
 
@@ -41,6 +42,13 @@ export function letterSpans(letter: "X" | "Y", share: number): [number, number][
       const middle = across * (LETTER_MM.width - LETTER_MM.stroke) + LETTER_MM.stroke / 2;
       return [middle - LETTER_MM.stroke / 2, middle + LETTER_MM.stroke / 2];
     });
+}
+
+/** Letters slope in steps of a few layers: nobody sees them, and layers that are alike are filled once. */
+function inSteps(share: number): number {
+  return share < 0 || share > 1
+    ? share
+    : (Math.min(LETTER_STEPS - 1, Math.floor(share * LETTER_STEPS)) + 0.5) / LETTER_STEPS;
 }
 
 /** The outline: grooves in front and right side, teeth along the back. */
@@ -86,7 +94,7 @@ function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): S
       const rings = [outside, ...inside, ...faces.raisedAt(zMm, storey.index, -HALF)];
       if (storey.heightMm >= LOWEST_LABELLED_MM) {
         const height = Math.min(LETTER_MM.height, storey.heightMm - 1);
-        const share = (storey.aboveMm - (storey.heightMm - height) / 2) / height;
+        const share = inSteps((storey.aboveMm - (storey.heightMm - height) / 2) / height);
         for (const [from, to] of letterSpans("X", share)) {
           rings.push(rectangle(-HALF + 3 + from, -HALF - RAISED_MM, -HALF + 3 + to, -HALF + 0.2));
         }

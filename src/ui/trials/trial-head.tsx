@@ -28,9 +28,7 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
   const even = heights.every((height) => height === heights[0]);
   const count = `${trial.plan.bands.length} band${trial.plan.bands.length === 1 ? "" : "s"}`;
   const beside = trial.plan.sideBySide;
-  const besideText = beside
-    ? `${beside.values.length} ${settingFor(beside.setting).label.toLowerCase()} values side by side`
-    : "";
+  const besideText = beside ? `${beside.values.length} values side by side` : "";
   const bandText = even ? `${count} of ${plainNumber(heights[0])} mm` : count;
   return (
     <>

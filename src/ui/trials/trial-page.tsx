@@ -90,7 +90,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
   const { view, failure, client } = useTrialView(trial, printer, spool);
   const router = useRouter();
   const tell = useTell();
-  const roomPx = useRoom(258);
+  const roomPx = useRoom(268);
   const [shown, setShown] = useState<View>("log");
   const [step, setStep] = useState<Step>("plan");
   const [cursor, setCursor] = useState(0);

@@ -10,6 +10,7 @@ import { Check, CheckContext, Finding } from "./finding";
 import { fitted } from "./fitted";
 import { headClearance } from "./head-clearance";
 import { leftOn } from "./left-on";
+import { nothingLaid } from "./nothing-laid";
 import { notSayable } from "./not-sayable";
 import { outsideBed } from "./outside-bed";
 import { outsideLabel } from "./outside-label";
@@ -23,6 +24,7 @@ import { wrongTool } from "./wrong-tool";
 
 export const checks: Check[] = [
   wrongTool,
+  nothingLaid,
   notSayable,
   proofDiffers,
   spotsDiffer,

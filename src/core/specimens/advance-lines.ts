@@ -34,7 +34,7 @@ function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): SpecimenS
     tracks.push(...flatText(spots[i].label, right + 3, y - TEXT_MM / 2, TEXT_MM, beadWidthMm, i));
   });
   const last = values.length - 1;
-  for (const x of changes) {
+  for (const x of values.length > 0 ? changes : []) {
     for (const [y, spot] of [
       [yOf(0) - pitch * 0.4, 0],
       [yOf(last) + pitch * 0.4, last],

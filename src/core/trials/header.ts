@@ -18,14 +18,15 @@ export function headerLines(
 ): string[] {
   const kind = trialKindFor(trial.kind);
   const options = optionsOf(kind.options, trial.options, printer);
+  const varied = variedKeys(bands);
   const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
   const fixed = settingKeys
-    .filter((key) => trial.fixed[key] !== undefined)
+    // What varies is not fixed, unless the kind holds it in between (bridging warms the nozzle below its spans).
+    .filter((key) => trial.fixed[key] !== undefined && (kind.spread !== undefined || !varied.includes(key)))
     .map(
       (key) =>
         `${settingFor(key).short} ${plainNumber(trial.fixed[key]!, settingFor(key).decimals)} ${settingFor(key).unit}`,
     );
-  const varied = variedKeys(bands);
   const cost =
     spool.pricePerKg > 0 ? `, ${roundTo((massG / 1000) * spool.pricePerKg, 2).toFixed(2)} ${spool.currency}` : "";
   const rows = bands.map((band) => {

@@ -60,7 +60,8 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   return {
     ...wanted,
     name: wanted.name || kind.question(spool),
-    plan: wanted.plan ?? plan,
+    // A plan that says nothing of what stands side by side takes the kind's usual values.
+    plan: wanted.plan ? { ...(plan.sideBySide ? { sideBySide: plan.sideBySide } : {}), ...wanted.plan } : plan,
     // A plan of one's own may set what the first round holds fixed.
     fixed: wanted.fixed ?? withoutVaried(fixed, wanted.plan),
   };

@@ -183,6 +183,13 @@ test("the extrusion trial feeds without motion first, and only then goes to the 
   expect(lines.findIndex((line) => /^G1 X.*E/.test(line))).toBeGreaterThan(feed);
 });
 
+test("a form without values would print nothing, and that is a stop", () => {
+  const trial = { ...trialOfKind("pressure-advance", ladle, saffron), options: { form: "lines" } };
+  const input = { trial, printer: ladle, spool: saffron };
+  const { findings } = inspectTrial(input, buildTrial(input));
+  expect(findings).toContainEqual(expect.objectContaining({ check: "nothing-laid", severity: "stop" }));
+});
+
 test("two settings vary in one plan, and both are proved", () => {
   const plan = {
     baseHeightMm: 1,

@@ -16,6 +16,7 @@ import { outsideBed } from "./outside-bed";
 import { outsideLabel } from "./outside-label";
 import { spotsDiffer } from "./spots-differ";
 import { proofDiffers } from "./proof-differs";
+import { sharedAcceleration } from "./shared-acceleration";
 import { startTemperature } from "./start-temperature";
 import { tooLowToSettle } from "./too-low-to-settle";
 import { unreadableBands } from "./unreadable-bands";
@@ -43,6 +44,7 @@ export const checks: Check[] = [
   unreadableBands,
   fanTooSlow,
   beyondFlow,
+  sharedAcceleration,
   fitted,
 ];
 

@@ -71,7 +71,11 @@ export const pressureAdvance: TrialKind = {
     const { plan, notes } = stackBands(request, { ...stack, bandMm: 5, lowestBandMm: 2 });
     return { plan, fixed, notes };
   },
-  // A brim would run the lines together.
-  process: (usual, { form }) => (form === "lines" ? { ...usual, brimRings: 0 } : usual),
+  // The speeds are the trial itself: no layer is slowed to cool. A brim would run the lines together.
+  process: (usual, { form }) => ({
+    ...usual,
+    smallestLayerSeconds: 0,
+    brimRings: form === "lines" ? 0 : usual.brimRings,
+  }),
   range: (printer) => ({ low: 0, high: mostFor(printer) }),
 };

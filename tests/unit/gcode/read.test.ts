@@ -180,7 +180,7 @@ describe("events", () => {
     );
     const values = (kind: EventKind) => eventsOf(tables, kind).map(({ value }) => value);
     expect(values(EventKind.printAcceleration)).toEqual([500, 2000]);
-    expect(values(EventKind.travelAcceleration)).toEqual([900]);
+    expect(values(EventKind.travelAcceleration)).toEqual([900, 2000]);
     expect(values(EventKind.retractAcceleration)).toEqual([1200]);
     expect(values(EventKind.jerkX)).toEqual([8, 10, 5]);
     expect(values(EventKind.junctionDeviation)).toEqual([0.02]);

@@ -139,6 +139,22 @@ describe("what a trial does to the firmware", () => {
     for (const line of said) expect(line).toMatch(/^M204 P\d+( ;|$)/);
   });
 
+  test("where the firmware has one acceleration for all moves, that is said", () => {
+    const sieve = printers.find(({ dialect }) => dialect === "keyword")!;
+    const said = made("acceleration", sieve, {}, true).seen.findings.map(({ check }) => check);
+    expect(said).toContain("shared-acceleration");
+    expect(made("acceleration", ladle, {}, true).seen.findings).toEqual([]);
+  });
+
+  test("the speeds of a pressure advance trial are never slowed", () => {
+    const { built } = made("pressure-advance", ladle, { slowMmS: 60, fastMmS: 150 }, true);
+    const feeds = new Set<number>();
+    const { moves, layerStarts } = built;
+    for (let i = layerStarts[10]; i < layerStarts[11]; i++)
+      if (laysMaterial(moves.kind[i])) feeds.add(moves.feedMmS[i]);
+    expect([...feeds]).toEqual(expect.arrayContaining([60, 150]));
+  });
+
   test("a firmware that retracts gets G10 and G11 and no E move of its own", () => {
     const lines = linesOf("retraction", selfRetracting);
     expect(lines.filter((line) => line === "G10").length).toBeGreaterThan(500);

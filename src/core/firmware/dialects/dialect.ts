@@ -17,6 +17,8 @@ export interface Dialect {
   cornering: "jerk" | "junctionDeviation";
   /** The line that sets the part fan to a duty of 0–255. */
   fanLine(duty: number, fan: FanIndex): Result<string>;
+  /** One acceleration for printing and travelling alike. */
+  accelerationIsShared: boolean;
   /** The line that sets how fast printing moves speed up, mm/s²; travel and retraction stay as they are where they can. */
   accelerationLine(accelerationMmS2: number): Result<string>;
   /** The line that sets cornering: jerk in mm/s or junction deviation in mm, whichever the firmware has. */
@@ -37,6 +39,7 @@ export function dutyFanLine(duty: number, { index }: FanIndex): Result<string> {
 export const commonDialect = {
   fanHasDuty: true,
   cornering: "jerk",
+  accelerationIsShared: false,
   fanLine: dutyFanLine,
   accelerationLine: (accelerationMmS2) => succeed(`M204 P${plainNumber(accelerationMmS2, 0)}`),
   corneringLine: (jerkMmS) => succeed(`M205 X${plainNumber(jerkMmS, 2)} Y${plainNumber(jerkMmS, 2)}`),

@@ -6,6 +6,7 @@ export const keyword: Dialect = {
   ...commonDialect,
   label: "Keyword",
   explains: "Settings are commands with names and KEY=value pairs.",
+  accelerationIsShared: true,
   accelerationLine: (accelerationMmS2) => succeed(`SET_VELOCITY_LIMIT ACCEL=${plainNumber(accelerationMmS2, 0)}`),
   corneringLine: (jerkMmS) => succeed(`SET_VELOCITY_LIMIT SQUARE_CORNER_VELOCITY=${plainNumber(jerkMmS, 2)}`),
   pressureAdvanceLine: (seconds) => succeed(`SET_PRESSURE_ADVANCE ADVANCE=${plainNumber(seconds, 4)}`),

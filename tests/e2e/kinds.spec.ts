@@ -127,6 +127,15 @@ test("retraction matrix: each post's pair", async ({ request }) => {
   await expect(page.getByText("3 values, each on its own spot")).toBeVisible();
 });
 
+test("a length of the matrix is kept from its values", async ({ request }) => {
+  const id = await makeTrial(request, { kind: "retraction-matrix", printerId: 3, spoolId: 5 });
+  await openTrial(page, id);
+  await choose(page.getByLabel("Keep a retraction length"), /^1\.5 mm$/);
+  await expect(page.getByText("1.5 mm is kept; later trials hold it fixed.")).toBeVisible();
+  const kept = (await (await request.get("/api/kept?printerId=3&spoolId=5")).json()) as object[];
+  expect(kept).toMatchObject([{ setting: "retractionLength", value: 1.5, trialId: id }]);
+});
+
 test("flow", async ({ request }) => {
   expectAtMidBand(await fromNewTrialToFile(request, "Flow"), "flowFactor", ({ flowPercent }) => flowPercent);
 });

@@ -4,11 +4,11 @@ import { plainNumber } from "../units";
 import { Check } from "./finding";
 import { sayBands } from "./say";
 
-/** Bands that ask for more plastic than the hot end melts. In a speed trial that is what some bands are there for: a note. */
+/** Bands that ask for more plastic than the hot end melts. Where the bands vary the print speed, that is what some are there for: a note. */
 export const beyondFlow: Check = {
   key: "beyond-flow",
   passes: "The hot end keeps up with the flow.",
-  run({ trial, bands, report, printer, spool }) {
+  run({ bands, report, printer, spool }) {
     if (!spool) return [];
     const area = filamentAreaMm2(spool.diameterMm);
     const over = new Set<number>();
@@ -21,7 +21,7 @@ export const beyondFlow: Check = {
       if (band) over.add(band.number);
     }
     if (worst === 0) return [];
-    const wanted = trial?.kind === "speed";
+    const wanted = bands.some(({ settings }) => settings.printSpeed !== undefined);
     return [
       {
         check: "beyond-flow",

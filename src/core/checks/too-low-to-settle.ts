@@ -1,3 +1,4 @@
+import { trialKindFor } from "../trials";
 import { leadOf, tellEarlier } from "../trials/earlier";
 import { plainNumber } from "../units";
 import { Check, Mend } from "./finding";
@@ -41,7 +42,7 @@ export const tooLowToSettle: Check = {
         check: "too-low-to-settle",
         severity: "warn",
         where: sayBands(low.map(({ band }) => band.number)),
-        message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of ${trial.kind === "bridging" ? "what hangs over air" : "its height"}: the rest is printed while the nozzle is still on its way.${earlier && lead ? ` Told early, the worst band settles for ${plainNumber(lead.share * 100, 0)} %.` : ""}`,
+        message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of ${trialKindFor(trial.kind).spread ? "what is read of it" : "its height"}: the rest is printed while the nozzle is still on its way.${earlier && lead ? ` Told early, the worst band settles for ${plainNumber(lead.share * 100, 0)} %.` : ""}`,
         mend: earlier && lead && lead.share >= ENOUGH_SHARE ? earlier : taller,
         ...(earlier ? { others: [lead && lead.share >= ENOUGH_SHARE ? taller : earlier] } : {}),
       },

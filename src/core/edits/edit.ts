@@ -3,8 +3,10 @@ import { z } from "zod";
 import { Finding } from "../checks/finding";
 import { ProgramTables, RetractionLine, RetractionLines } from "../gcode/read";
 import { PlannedValues } from "../heightplan/planned";
+import { SettingChange } from "../heightplan/proof";
 import { ProgramReport } from "../report/report";
 import { Result } from "../result";
+import { SettingKey, settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Splice } from "./splice";
 
@@ -51,16 +53,25 @@ export interface EditKind<T extends { kind: string } = { kind: string }> {
   apply(edit: T, context: EditContext): Result<EditOutcome>;
 }
 
-/** The value a file itself has in force at the start of a layer, lines taken out by edits left aside; null if unknown. */
+/** Whether a change of the file concerns the tool: settings that every tool has for itself are told apart where the file has several. */
+export function concernsTool({ start = [] }: ProgramReport, change: SettingChange, tool: number): boolean {
+  return !settingFor(change.key).perTool || start.length < 2 || change.tool === tool;
+}
+
+/** The value a file itself has in force for a tool at the start of a layer, lines taken out by edits left aside; null if unknown. */
 export function ownValueAt(
   { report, removedLines }: EditContext,
-  key: keyof ProgramReport["settings"],
+  key: SettingKey,
   layer: number,
+  tool: number,
 ): number | null {
-  let value = report.settings[key]?.[0] ?? null;
+  const { start = [], settings } = report;
+  const ofTool = settingFor(key).perTool && start.length > 1;
+  let value = (ofTool ? start.find((one) => one.tool === tool)?.settings[key] : settings[key]?.[0]) ?? null;
   for (const change of report.changes) {
     if (change.layer > layer || (change.layer === layer && change.within)) break;
-    if (change.key === key && !change.ours && !removedLines.has(change.line)) value = change.value;
+    if (change.key !== key || change.ours || removedLines.has(change.line)) continue;
+    if (concernsTool(report, change, tool)) value = change.value;
   }
   return value;
 }

@@ -7,7 +7,7 @@ import { refuse, Refusal, succeed } from "../result";
 import { SettingKey, settingFor, settingKeys } from "../settings";
 import { plainNumber } from "../units";
 import { Printer } from "../shelf/printer";
-import { EditContext, EditKind, ownValueAt, PlannedForTool } from "./edit";
+import { concernsTool, EditContext, EditKind, ownValueAt, PlannedForTool } from "./edit";
 import { changeRetractions } from "./retraction";
 import { Splice } from "./splice";
 
@@ -56,9 +56,9 @@ export const heightPlan: EditKind<HeightPlanEdit> = {
         const inside = setting.insideMoves?.(printerOfFile(context)) ?? false;
         const failed = inside ? null : weaveLines(woven, followed, key, tool);
         if (failed) return failed;
-        foreignChanges(woven, followed.followed[key], key);
+        foreignChanges(woven, followed.followed[key], key, tool);
       }
-      const failed = weaveInsideMoves(woven, followed);
+      const failed = weaveInsideMoves(woven, followed, tool);
       if (failed) return failed;
     }
     weaveFreeLines(woven, firstLayers);
@@ -135,7 +135,11 @@ function weaveLines(woven: Woven, { planned, followed }: Followed, key: SettingK
 }
 
 /** Settings that live inside the file's moves: its own lines are rewritten. */
-function weaveInsideMoves({ context, findings, splices }: Woven, { planned, followed }: Followed): Refusal | null {
+function weaveInsideMoves(
+  { context, findings, splices }: Woven,
+  { planned, followed }: Followed,
+  tool: number,
+): Refusal | null {
   const inside = (key: SettingKey) =>
     planned[key] !== undefined && settingFor(key).insideMoves?.(printerOfFile(context));
   const field = (key: SettingKey) =>
@@ -149,12 +153,15 @@ function weaveInsideMoves({ context, findings, splices }: Woven, { planned, foll
   const key = (["retractionLength", "retractionSpeed"] as const).find(inside);
   if (!key) return null;
   const { retractions, removedLines } = context;
-  if (!retractions?.lines.some(({ fedMm }) => fedMm < 0)) {
-    const why = retractions?.wiping ? "draws the filament back only while it moves" : "never draws the filament back";
+  if (!retractions) {
+    return refuse("This file was opened before its retractions were kept: open it once more.", field(key));
+  }
+  if (!retractions.lines.some(({ fedMm }) => fedMm < 0)) {
+    const why = retractions.wiping ? "draws the filament back only while it moves" : "never draws the filament back";
     return refuse(`This file ${why}, so there is no retraction to change.`, field(key));
   }
   const wishes = { lengthMm: planned.retractionLength, speedMmS: planned.retractionSpeed };
-  const changed = changeRetractions(retractions, wishes, removedLines);
+  const changed = changeRetractions(retractions, wishes, removedLines, tool);
   splices.push(...changed.splices);
   if (changed.withoutFeed > 0) {
     findings.push({
@@ -185,13 +192,14 @@ function weaveFreeLines({ context, changes, numbers, splices }: Woven, firstLaye
 }
 
 /** Points at changes of the file itself that would undo the plan. */
-function foreignChanges({ context, findings }: Woven, who: Int32Array, key: SettingKey): void {
+function foreignChanges({ context, findings }: Woven, who: Int32Array, key: SettingKey, tool: number): void {
   const { report, removedLines } = context;
   const last = report.layers.length - 1;
   const foreign = report.changes.filter(
     (change) =>
       change.key === key &&
       !change.ours &&
+      concernsTool(report, change, tool) &&
       !removedLines.has(change.line) &&
       change.layer >= 0 &&
       change.layer <= last &&
@@ -231,7 +239,7 @@ function linesToReturn(
   tool: number,
 ): { lines: string[]; value: number } | { finding: Finding } {
   const setting = settingFor(key);
-  const value = ownValueAt(context, key, layer);
+  const value = ownValueAt(context, key, layer, tool);
   const said = value === null ? null : setting.say(value, printerOfFile(context), tool);
   if (value === null || !said?.ok) {
     return {

@@ -18,18 +18,19 @@ export interface RetractionChange {
   withoutFeed: number;
 }
 
-/** The lines rewritten for the wishes; lines in `removed` are left out. */
+/** One tool's lines rewritten for the wishes; lines in `removed` are left out. */
 export function changeRetractions(
   { lines }: FileRetractions,
   { lengthMm, speedMmS }: RetractionWishes,
   removed: ReadonlySet<number>,
+  tool: number,
 ): RetractionChange {
   const splices: Splice[] = [];
   let withoutFeed = 0;
   // What the last drawing back became, for the line that gives it back.
   let drawn: { oldMm: number; newMm: number; speedMmS: number } | null = null;
   for (const line of lines) {
-    if (removed.has(line.line)) continue;
+    if (removed.has(line.line) || line.tool !== tool) continue;
     const drawsBack = line.fedMm < 0;
     if (drawsBack) {
       const wishedMm = lengthMm?.[line.layer] ?? NaN;

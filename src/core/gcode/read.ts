@@ -215,6 +215,7 @@ export class ProgramReader {
         move: this.moves.count,
         fedMm: fed,
         absolute: this.absoluteE,
+        tool: this.tool,
       });
       this.addMove(fed, fed < 0 ? MoveKind.retract : MoveKind.restore, number);
     }

@@ -23,6 +23,8 @@ export interface RetractionLine {
   fedMm: number;
   /** E counts from a fixed zero (M82), so that only its end point is written. */
   absolute: boolean;
+  /** Tool that makes it. */
+  tool: number;
 }
 
 /** How a program draws back. */

@@ -66,6 +66,7 @@ export function pasteBands(text: string, keys: readonly SettingKey[], plan: Heig
       if (column === "fromMm" || column === "toMm" || column === "skip") continue;
       const { lowest, highest, unit } = settingFor(column);
       const value = figures[at];
+      if (Number.isNaN(value)) continue;
       if (value < lowest || value > highest) {
         return refuse(`Row ${i + 1}: ${plainNumber(value)} is outside ${lowest} to ${highest} ${unit}.`);
       }
@@ -77,6 +78,8 @@ export function pasteBands(text: string, keys: readonly SettingKey[], plan: Heig
   if (from < 0) return succeed({ ...plan, bands });
   const to = columns.value.indexOf("toMm");
   const starts = rows.map(({ figures }) => figures[from]);
+  const noHeight = starts.findIndex(Number.isNaN);
+  if (noHeight >= 0) return refuse(`Row ${noHeight + 1} does not say at which height its band starts.`);
   return withHeights({ ...plan, bands }, starts, to < 0 ? undefined : rows[rows.length - 1].figures[to]);
 }
 
@@ -103,6 +106,7 @@ function withHeights(plan: HeightPlan, starts: number[], endMm: number | undefin
 }
 
 interface PastedRow {
+  /** NaN where a named column is left empty: the band does not set it. */
   figures: number[];
 }
 
@@ -119,11 +123,11 @@ function readRows(text: string): Result<{ names: string[] | null; rows: PastedRo
       }
     }
     if (!/\d/.test(line)) continue;
-    const figures = cellsOf(line)
-      .map((cell) => cell.replace(/[^\d.,+-]/g, "").replace(",", "."))
-      .filter((cell) => cell !== "")
-      .map(Number);
-    if (figures.some(Number.isNaN)) {
+    const cells = cellsOf(line).map((cell) => cell.replace(/[^\d.,+-]/g, "").replace(",", "."));
+    const figures = (names ? cells : cells.filter((cell) => cell !== "")).map((cell) =>
+      cell === "" ? NaN : Number(cell),
+    );
+    if (figures.some((figure, i) => Number.isNaN(figure) && !(names && cells[i] === ""))) {
       return refuse(`Line ${index + 1}, “${line.trim().slice(0, 40)}”: these are not all numbers.`);
     }
     rows.push({ figures });
@@ -158,6 +162,7 @@ function columnsFor(names: string[] | null, width: number, keys: readonly Settin
     if (names.length !== width) return refuse(`The first line names ${names.length} columns, the rows have ${width}.`);
     return succeed(names.map((name) => columnNames[name]));
   }
+  if (keys.length === 0) return refuse("The bands of this plan set nothing: name the columns in a first line.");
   if (width === 1) return succeed([keys[0]]);
   if (width - 1 > keys.length) {
     return refuse(

@@ -19,6 +19,8 @@ export interface SettingChange {
   line: number;
   startByte: number;
   endByte: number;
+  /** Tool (or fan) it is meant for. */
+  tool: number;
   /** Layer from which it is in force; -1 before the first. */
   layer: number;
   /** It stands in the middle of that layer. */
@@ -29,6 +31,12 @@ export interface SettingChange {
   waits: boolean;
 }
 
+/** What is in force for one tool when the first material is laid. */
+export interface ToolSettings {
+  tool: number;
+  settings: SettingValues;
+}
+
 /**
  * The value of every setting that is in force when the first material of each layer is laid, for the tool that lays it.
  *
@@ -37,7 +45,7 @@ export interface SettingChange {
 export function settingsByLayer(
   tables: ProgramTables,
   ofTool?: number,
-): { byLayer: LayerSettings; changes: SettingChange[] } {
+): { byLayer: LayerSettings; changes: SettingChange[]; start: ToolSettings[] } {
   const { events, layers, cucharaLines } = tables;
   const byLayer = Object.fromEntries(
     settingKeys.map((key) => [key, new Float64Array(layers.length).fill(NaN)]),
@@ -58,7 +66,7 @@ export function settingsByLayer(
       for (const key of settingKeys) {
         const value = settingFor(key).hear(kind, events.value[event]);
         if (value === null) continue;
-        const index = events.tool[event];
+        const index = settingFor(key).perTool ? events.tool[event] : 0;
         const before = current[key].get(index);
         current[key].set(index, value);
         const ours = ourLines.has(events.line[event]);
@@ -68,6 +76,7 @@ export function settingsByLayer(
         changes.push({
           key,
           value,
+          tool: index,
           line: events.line[event],
           startByte: events.startByte[event],
           endByte: events.endByte[event],
@@ -80,23 +89,53 @@ export function settingsByLayer(
       event++;
     }
   };
+  let start: ToolSettings[] = [];
+  const tools = ofTool === undefined ? null : toolsOfMoves(tables);
   for (const layer of layers) {
     if (layer.index === 0) takeUpTo(layer.firstMove - 1, -1, false);
     takeUpTo(layer.firstPrintMove, layer.index, false);
+    if (layer.index === 0) start = startOf(current);
     const next = layer.index + 1 < layers.length ? openingMove(tables, layer.index + 1) : tables.moves.count;
-    const facts = moveFacts(tables.moves, openingMove(tables, layer.index), next - 1);
+    const facts = moveFacts(
+      tables.moves,
+      openingMove(tables, layer.index),
+      next - 1,
+      tools && { tools, tool: ofTool! },
+    );
     for (const key of settingKeys) {
       const values = current[key];
       // What the moves do is what counts; a command about it only tells where no move shows it.
       const measured = settingFor(key).measure?.(facts) ?? NaN;
       byLayer[key][layer.index] = Number.isNaN(measured)
-        ? (values.get(ofTool ?? tool) ?? values.get(0) ?? NaN)
+        ? ((settingFor(key).perTool ? values.get(ofTool ?? tool) : undefined) ?? values.get(0) ?? NaN)
         : measured;
     }
     takeUpTo(layer.lastMove, layer.index, true);
   }
   takeUpTo(Infinity, layers.length, false);
-  return { byLayer, changes };
+  return { byLayer, changes, start };
+}
+
+/** What each tool is set to, tools in their order. Values of the whole printer stand with every tool. */
+function startOf(current: Record<SettingKey, Map<number, number>>): ToolSettings[] {
+  const tools = [...new Set(settingKeys.flatMap((key) => [...current[key].keys()]))].sort((a, b) => a - b);
+  return tools.map((tool) => {
+    const settings: SettingValues = {};
+    for (const key of settingKeys) {
+      const value = current[key].get(settingFor(key).perTool ? tool : 0);
+      if (value !== undefined) settings[key] = value;
+    }
+    return { tool, settings };
+  });
+}
+
+/** Which tool makes each move. */
+function toolsOfMoves({ moves, events }: ProgramTables): Uint8Array {
+  const tools = new Uint8Array(moves.count);
+  for (let i = 0; i < events.count; i++) {
+    if (events.kind[i] === EventKind.tool) tools.fill(events.value[i], events.move[i]);
+  }
+  return tools;
 }
 
 /** First move behind the place where a line for the layer would stand: drawing back for the way to it belongs to it. */

@@ -1,7 +1,7 @@
 /** What a finished program is, in figures: layers, time, room, filament, and its settings along the height. */
 import { laysMaterial, MoveKind } from "../gcode/moves";
 import { ProgramTables } from "../gcode/read";
-import { LayerSettings, SettingChange, settingsByLayer } from "../heightplan/proof";
+import { LayerSettings, SettingChange, settingsByLayer, ToolSettings } from "../heightplan/proof";
 import { filamentAreaMm2 } from "../material/bead";
 import { HeaterFigures, runHeater } from "../material/heat";
 import { findStrikes, HeadShape, SteepMove, Strike } from "../motion/clearance";
@@ -55,6 +55,8 @@ export interface ProgramReport {
   markers: { shape: string; first: number; last: number; countsFrom: number } | null;
   /** Values in force per layer; null where the program has not said anything. */
   settings: Record<SettingKey, (number | null)[]>;
+  /** What each tool is set to when the first material is laid; left out in reports of earlier times. */
+  start?: ToolSettings[];
   /** Changes of settings from the first layer on. */
   changes: SettingChange[];
   /** Lines put in by an earlier plan. */
@@ -148,7 +150,7 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: Hea
     extend(bounds, x, y, moves.z[i]);
     extend(bounds, fromX, fromY, moves.z[i]);
   }
-  const { byLayer, changes } = settingsByLayer(tables);
+  const { byLayer, changes, start } = settingsByLayer(tables);
   const inside = changes.filter(({ layer }) => layer >= 0 && layer < layers.length);
   const places = tables.markers?.places;
   return {
@@ -173,6 +175,7 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: Hea
       settings: Object.fromEntries(
         settingKeys.map((key) => [key, Array.from(byLayer[key], (value) => (Number.isNaN(value) ? null : value))]),
       ) as Record<SettingKey, (number | null)[]>,
+      start,
       changes: inside,
       cuchara: tables.cucharaLines.map(({ line, startByte, endByte, text }) => ({ line, startByte, endByte, text })),
       unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),

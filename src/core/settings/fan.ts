@@ -24,6 +24,7 @@ export const fan: Setting = {
   highest: 100,
   step: 10,
   decimals: 1,
+  perTool: true,
   say(value, printer, tool) {
     const index = printer.fanPerTool && printer.tools > 1 ? tool : null;
     const line = dialects[printer.dialect].fanLine(turningDuty(value, printer), { index });

@@ -11,6 +11,7 @@ export const flowFactor: Setting = {
   highest: 200,
   step: 2,
   decimals: 1,
+  perTool: true,
   say: (value, printer, tool) => succeed([`M221 S${plainNumber(value, 1)}${printer.tools > 1 ? ` T${tool}` : ""}`]),
   effective: (value) => value,
   hear: (kind, value) => (kind === EventKind.flowFactor ? value : null),

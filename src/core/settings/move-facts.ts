@@ -10,14 +10,20 @@ export interface MoveFacts {
   printMmS: number;
 }
 
-/** The facts of the moves `from` to `to` (the last one included). */
-export function moveFacts(moves: MoveTable, from: number, to: number): MoveFacts {
+/** The facts of the moves `from` to `to` (the last one included); with `only`, of those that one tool makes. */
+export function moveFacts(
+  moves: MoveTable,
+  from: number,
+  to: number,
+  only: { tools: Uint8Array; tool: number } | null = null,
+): MoveFacts {
   const lengths = new Map<number, number>();
   const speeds = new Map<number, number>();
   const laid = new Map<number, number>();
   const add = (counts: Map<number, number>, value: number, weight: number) =>
     counts.set(value, (counts.get(value) ?? 0) + weight);
   for (let i = Math.max(1, from); i <= to; i++) {
+    if (only && only.tools[i] !== only.tool) continue;
     const kind = moves.kind[i];
     if (kind === MoveKind.retract) {
       add(lengths, Math.round(-moves.filamentMm[i] * 1e4) / 1e4, 1);

@@ -11,6 +11,7 @@ export const nozzleTemperature: Setting = {
   highest: 500,
   step: 5,
   decimals: 0,
+  perTool: true,
   // M104 sets and goes on; M109 would let the nozzle stand and ooze on the piece.
   say: (value, printer, tool) => succeed([`M104 S${plainNumber(value, 0)}${printer.tools > 1 ? ` T${tool}` : ""}`]),
   effective: (value) => Math.round(value),

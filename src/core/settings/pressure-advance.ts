@@ -11,6 +11,7 @@ export const pressureAdvance: Setting = {
   highest: 10,
   step: 0.02,
   decimals: 3,
+  perTool: true,
   say(value, printer, tool) {
     const line = dialects[printer.dialect].pressureAdvanceLine(value, tool);
     return line.ok ? succeed([line.value]) : line;

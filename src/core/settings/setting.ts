@@ -16,6 +16,8 @@ export interface Setting {
   /** A step worth trying. */
   step: number;
   decimals: number;
+  /** Every tool has a value of its own; otherwise there is one for the whole printer. */
+  perTool?: boolean;
   /**
    * The lines that set it on this printer, or why it cannot be set there. Never a line that waits. No lines at all where it
    * lives inside the moves (see `insideMoves`).

@@ -35,7 +35,7 @@ export function headerLines(
       const value = band.settings[key];
       return value === undefined ? [] : [`${short} ${plainNumber(value, decimals)} ${unit}`];
     });
-    const note = kind.bandNote?.(band.settings, printer);
+    const note = kind.bandNote?.(band.settings, printer, trial.layerHeightMm);
     if (note) values.push(note);
     const from = plainNumber(band.fromMm).padStart(7);
     const to = plainNumber(band.toMm).padStart(7);

@@ -61,7 +61,7 @@ export interface TrialKind {
   /** The range that the value is looked for in, for the scale on the bench. */
   range(printer: Printer, spool: Spool): { low: number; high: number };
   /** A line below a band's value: a duty beside a percentage, an equivalent. */
-  bandNote?(settings: SettingValues, printer: Printer): string | null;
+  bandNote?(settings: SettingValues, printer: Printer, layerHeightMm: number): string | null;
   /** How the piece is printed where that differs from the usual. */
   process?(usual: Process, options: OptionValues): Process;
   /** Changes what holds in which layer, where a band is more than one span: cooled before a bridge, say. */

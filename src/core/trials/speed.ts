@@ -31,9 +31,9 @@ export const speed: TrialKind = {
     return { plan, fixed: usualFixed(request, ["printSpeed"]), notes };
   },
   range: () => ({ low: 30, high: 120 }),
-  bandNote({ printSpeed }, printer) {
+  bandNote({ printSpeed }, printer, layerHeightMm) {
     if (printSpeed === undefined) return null;
-    const flowMm3S = printSpeed * beadAreaMm2(beadWidthFor(printer), 0.2);
-    return `${plainNumber(flowMm3S, 1)} mm³/s at 0.2 mm`;
+    const flowMm3S = printSpeed * beadAreaMm2(beadWidthFor(printer), layerHeightMm);
+    return `${plainNumber(flowMm3S, 1)} mm³/s`;
   },
 };

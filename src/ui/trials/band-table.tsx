@@ -39,13 +39,18 @@ export function BandTable(props: Props) {
   const { trialId, plan, bands, colours, varied, fixed, cursorBand, onChange, onFill, flush } = props;
   const [pasting, setPasting] = useState(false);
   const [linesOf, setLinesOf] = useState<number | null>(null);
-  const others = settingKeys.filter((key) => !varied.includes(key));
+  // What stands side by side cannot go up the height as well.
+  const others = settingKeys.filter((key) => !varied.includes(key) && key !== plan.sideBySide?.setting);
   return (
     <div>
       <div style={{ display: "flex", gap: 8, flexWrap: "wrap", margin: "4px 0 10px" }}>
-        <Button onClick={() => onChange(addBand)}>Add a band on top</Button>
-        <Button onClick={onFill}>Fill values …</Button>
-        <Button onClick={() => setPasting(true)}>Paste a list …</Button>
+        {varied.length > 0 && (
+          <>
+            <Button onClick={() => onChange(addBand)}>Add a band on top</Button>
+            <Button onClick={onFill}>Fill values …</Button>
+            <Button onClick={() => setPasting(true)}>Paste a list …</Button>
+          </>
+        )}
         <Dropdown
           trigger={["click"]}
           menu={{

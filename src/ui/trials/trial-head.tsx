@@ -117,12 +117,13 @@ function HeightField({ label, value, onChange }: { label: string; value: number;
 /** What is held fixed while the bands vary: bed, nozzle and fan, where the trial holds them. */
 function Fixed({ trial, onEdit }: { trial: Trial; onEdit(change: TrialEdit): void }) {
   const varied = variedKeys(trial.plan.bands);
+  const spreads = trialKindFor(trial.kind).spread !== undefined;
   return (
     <>
       {(["nozzleTemperature", "bedTemperature", "fan"] as const).map((key) => {
         const value = trial.fixed[key];
-        // Bridging varies the nozzle over air and holds it elsewhere.
-        if (value === undefined || (varied.includes(key) && trial.kind !== "bridging")) return null;
+        // A kind that spreads its bands holds a varied value in between.
+        if (value === undefined || (varied.includes(key) && !spreads)) return null;
         const { short } = settingFor(key);
         return (
           <span key={key} style={{ display: "inline-flex", alignItems: "center", gap: 6 }}>

@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/checks/finding";
 import { moveEdge, setValue } from "@/core/heightplan/change";
-import { bandOfLayer, resolveBands } from "@/core/heightplan/plan";
+import { bandOfLayer, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
 import type { Spot } from "@/core/specimens/specimen";
 import { trialKindFor } from "@/core/trials";
@@ -106,7 +106,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
   const { bands, tops, topMm } = useMemo(() => {
     const settled = view?.bandSettled.length === trial.plan.bands.length ? view.bandSettled : undefined;
     return logBands(trial, key, ({ index, settings }) => {
-      const note = printer ? kind.bandNote?.(settings, printer) : null;
+      const note = printer ? kind.bandNote?.(settings, printer, trial.layerHeightMm) : null;
       if (note) return note;
       return settled && settings.nozzleTemperature !== undefined
         ? `settled for ${Math.round(settled[index] * 100)} %`
@@ -239,7 +239,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               plan={trial.plan}
               bands={resolved}
               colours={bands.map(({ colour }) => colour)}
-              varied={trial.plan.sideBySide?.setting === key ? [] : varied}
+              varied={variedKeys(trial.plan.bands).length === 0 ? [] : varied}
               fixed={trial.fixed}
               cursorBand={cursorBand?.number}
               onChange={editPlan}
@@ -329,6 +329,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
             <KeepCard
               trial={trial}
               shown={key}
+              sideBySide={trial.plan.sideBySide ?? null}
               band={cursorBand && bandValue !== undefined ? { number: cursorBand.number, value: bandValue } : null}
             />
           )}

@@ -176,7 +176,7 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
   };
 
   const columns = useMemo((): LogColumn[] => {
-    const own = Float64Array.from(report.settings[key], (value) => value ?? NaN);
+    const own = Float64Array.from(layers, (_, i) => report.settings[key]?.[i] ?? NaN);
     const withPlan = own.map((value, i) => (planned[key] && !Number.isNaN(planned[key][i]) ? planned[key][i] : value));
     return [
       { kind: "millimetres", title: "mm", width: 66 },

@@ -216,3 +216,14 @@ describe("an opened file", () => {
     expect(findings[1].message).toMatch(/sets the nozzle to 280 °C inside the print/);
   });
 });
+
+test("bands that are alike in one setting but not in another are not alike", () => {
+  const bands = [40, 60, 80].map((fan) => ({ heightMm: 6, settings: { nozzleTemperature: 210, fan } }));
+  const different = smallTrial({ plan: { baseHeightMm: 1, bands } });
+  expect(found(inspect(different).findings, "bands-alike")).toBeUndefined();
+  const doubled = [...bands.slice(0, 2), { heightMm: 6, settings: { nozzleTemperature: 211, fan: 62 } }];
+  const finding = expectMended(smallTrial({ plan: { baseHeightMm: 1, bands: doubled } }), "bands-alike");
+  expect(finding.where).toBe("bands 2 and 3");
+  expect(finding.message).toMatch(/as little as 1 °C/);
+  expect(finding.mend!.trial!.plan!.bands).toEqual(bands.slice(0, 2));
+});

@@ -124,6 +124,46 @@ describe("retraction inside a file's own moves", () => {
   });
 });
 
+describe("a file of two tools", () => {
+  const twin = printers.find(({ tools }) => tools > 1)!;
+  /** Each layer has a post of either tool; the tools are heated apart. */
+  const lines = ["M104 S210 T0", "M104 S240 T1", "G28", "G90", "M83", "T0"];
+  for (let layer = 0; layer < 10; layer++) {
+    lines.push(`; deck ${layer}`);
+    for (const tool of [0, 1]) {
+      lines.push(`T${tool}`, `G1 E-3 F2400`, `G0 X${40 + tool * 30} Y40 Z${(0.2 * (layer + 1)).toFixed(1)} F6000`);
+      lines.push("G1 E3 F2400", `G1 X${44 + tool * 30} E0.15 F1800`, `G1 Y44 E0.15`);
+    }
+  }
+  const text = [...lines, "M104 S0 T0", "M104 S0 T1", ""].join("\n");
+
+  test("a retraction for one tool leaves the other's lines alone, and is proved for that tool", () => {
+    const { after, planned } = edit(text, { retractionLength: 1 }, twin, { tool: 1 });
+    const pairs = changed(text, after!);
+    expect(pairs).toHaveLength(10);
+    const tools = after!.split("\n").reduce<{ tool: string; drawn: Record<string, string[]> }>(
+      ({ tool, drawn }, line) => {
+        if (/^T\d/.test(line)) return { tool: line, drawn };
+        if (line.startsWith("G1 E-")) (drawn[tool] ??= []).push(line);
+        return { tool, drawn };
+      },
+      { tool: "T0", drawn: {} },
+    ).drawn;
+    expect(new Set(tools.T0)).toEqual(new Set(["G1 E-3 F2400"]));
+    expect(tools.T1.slice(5)).toEqual(new Array(5).fill("G1 E-1 F2400"));
+    const tables = read(after!);
+    expect(comparePlan(tables.layers, settingsByLayer(tables, 1).byLayer, planned![0].planned, twin)).toEqual([]);
+    expect(settingsByLayer(tables, 0).byLayer.retractionLength[8]).toBe(3);
+  });
+
+  test("what returns behind a change is the tool's own value, not another's", () => {
+    const until = { until: { heightMm: 1.5 } };
+    const { after } = edit(text, { nozzleTemperature: 225 }, twin, { tool: 1, ...until });
+    const put = after!.split("\n").filter((line) => line.includes("cuchara:"));
+    expect(put.map((line) => line.split(" ; ")[0])).toEqual(["M104 S225 T1", "M104 S240 T1"]);
+  });
+});
+
 describe("other changes of a plan on a file", () => {
   test("print speed is refused with what to take instead", () => {
     expect(edit(posts(true), { printSpeed: 40 }).refused).toMatch(/speed factor/);

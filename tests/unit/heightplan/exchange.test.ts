@@ -78,6 +78,21 @@ test("what is exported as CSV is pasted back as the same plan, whatever it varie
   );
 });
 
+test("a band that does not set a column keeps its hole through CSV", () => {
+  const holed: HeightPlan = {
+    baseHeightMm: 1,
+    bands: [
+      { heightMm: 5, settings: { nozzleTemperature: 220 } },
+      { heightMm: 5, settings: { nozzleTemperature: 210, fan: 40 } },
+      { heightMm: 5, settings: { fan: 60 } },
+    ],
+  };
+  expect(planToCsv(holed).split("\n")[3]).toBe("11,16,,60");
+  expect(pasteBands(planToCsv(holed), ["nozzleTemperature"], holed)).toEqual({ ok: true, value: holed });
+  expect(refused("height,fan\n,20")).toMatch(/Row 1 does not say at which height/);
+  expect(refused("200", [])).toMatch(/name the columns/);
+});
+
 test("JSON is what the HTTP interface takes", () => {
   const full: HeightPlan = { ...plan, leadLayers: 3, sideBySide: { setting: "retractionLength", values: [1, 2] } };
   expect(heightPlanSchema.parse(JSON.parse(planToJson(full)))).toEqual(full);

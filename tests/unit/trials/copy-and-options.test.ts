@@ -129,3 +129,10 @@ test("the room on a round bed is the largest square in it, margins taken off", (
   expect(roomOn(sieve).widthMm).toBeCloseTo(180 / Math.SQRT2 - 16, 6);
   expect(roomOn(ladle)).toEqual({ widthMm: 204, depthMm: 188 });
 });
+
+test("a speed says the flow it asks for at the trial's own layer height", () => {
+  // Bead 0.45 × 0.20 mm: 0.081416 mm², 0.45 × 0.30 mm: 0.115686 mm² (arithmetic); times 100 mm/s.
+  const { bandNote } = trialKindFor("speed");
+  expect(bandNote!({ printSpeed: 100 }, ladle, 0.2)).toBe("8.1 mm³/s");
+  expect(bandNote!({ printSpeed: 100 }, ladle, 0.3)).toBe("11.6 mm³/s");
+});

@@ -1,4 +1,6 @@
 import { Printer, printerSchema } from "@/core/shelf/printer";
-import { shelfTable } from "./shelf-table";
+import { shelfTable, Stored } from "./shelf-table";
 
 export const printers = shelfTable<Printer>("printers", printerSchema);
+
+export type SavedPrinter = Stored<Printer>;

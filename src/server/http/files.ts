@@ -83,3 +83,12 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
     throw error;
   }
 }
+
+/** Lays a stack of edits over a file; a 400 with field and reason if one cannot be done, and then nothing is changed. */
+export async function changeEdits(file: StoredFile, edits: Edit[], signal: AbortSignal) {
+  const applied = await runTask("applyEdits", editInput(file, edits), { signal });
+  if (!applied.ok) throw new HttpError(400, applied.message, { field: applied.field });
+  const { splices, ...answer } = applied.value;
+  files.writeEdits(file.id, JSON.stringify(edits), splices);
+  return { ...answer, stack: edits };
+}

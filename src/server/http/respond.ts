@@ -12,6 +12,9 @@ const MOST_JSON_BYTES = 4 << 20;
 
 /** An error with the status and sentence the client shall see. */
 export class HttpError extends Error {
+  // Route handlers are bundled apart from one another, each with a class of its own: the name tells it, not the class.
+  override readonly name = "HttpError";
+
   constructor(
     readonly status: number,
     message: string,
@@ -19,6 +22,10 @@ export class HttpError extends Error {
   ) {
     super(message);
   }
+}
+
+function isHttpError(error: unknown): error is HttpError {
+  return error instanceof Error && error.name === "HttpError";
 }
 
 export const notFound = (what: string) => new HttpError(404, `${what} It may have been removed.`);
@@ -44,7 +51,7 @@ export function handle(act: (request: Request, params: Record<string, string>) =
       if (refusal) throw new HttpError(403, refusal);
       return await act(request, (await context.params) ?? {});
     } catch (error) {
-      if (error instanceof HttpError) {
+      if (isHttpError(error)) {
         return json({ error: { message: error.message, ...error.details } }, error.status);
       }
       if (error instanceof Cancelled || request.signal.aborted) {

@@ -6,9 +6,11 @@ import { applyEdits, Edit } from "@/core/edits";
 import { FileRetractions, fileRetractions } from "@/core/edits/edit";
 import { Splice, Splicer } from "@/core/edits/splice";
 import { ProgramReader, ProgramTables } from "@/core/gcode/read";
+import { countCommands } from "@/core/gcode/transmit";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
 import { ProgramReport, reportOf } from "@/core/report/report";
+import { LineProgress, lineProgress } from "@/core/report/progress";
 import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
 import { buildTrial, TrialInput } from "@/core/trials/build";
@@ -34,6 +36,38 @@ export const tasks = {
     const built = buildTrial(input);
     const { tables, byLayer, findings, passed } = inspectTrial(input, built);
     return { layers: proofLayers(tables, byLayer), findings, passed };
+  },
+
+  /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
+  jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram> {
+    let bytes: Uint8Array;
+    let tables: ProgramTables;
+    if ("input" in source) {
+      const built = buildTrial(source.input);
+      const inspected = inspectTrial(source.input, built);
+      const stop = inspected.findings.find(({ severity }) => severity === "stop");
+      if (stop) return refuse(`This file would do harm, so it is not sent. ${stop.message}`);
+      ({ bytes } = built);
+      ({ tables } = inspected);
+    } else {
+      const chunks = [...spliced(fileChunks(tools.database(), source.fileId), JSON.parse(source.splices) as Splice[])];
+      bytes = Buffer.concat(chunks);
+      tables = readChunks([bytes], bytes.length, tools);
+    }
+    const printer = "input" in source ? source.input.printer : source.printer;
+    const { report, seconds } = reportOf(tables, limitsFor(printer));
+    return succeed({
+      bytes,
+      commands: countCommands(bytes),
+      ...lineProgress(tables, seconds),
+      log: {
+        tops: report.layers.map(({ zMm }) => zMm),
+        minX: report.layers.map(({ minX }) => minX),
+        maxX: report.layers.map(({ maxX }) => maxX),
+        settings: report.settings,
+        seconds: report.seconds,
+      },
+    });
   },
 
   /** Reads a received file; refused with a sentence if it is no program that prints something. */
@@ -136,6 +170,26 @@ export const tasks = {
     });
   },
 };
+
+/** Where a job's program comes from. */
+export type JobSource = { input: TrialInput } | { fileId: number; splices: string; printer: Printer };
+
+export interface JobProgram extends LineProgress {
+  bytes: Uint8Array;
+  /** Lines that hold a command. */
+  commands: number;
+  log: JobLog;
+}
+
+/** What the height log of a job shows from the start. */
+export interface JobLog {
+  tops: number[];
+  minX: number[];
+  maxX: number[];
+  settings: ProgramReport["settings"];
+  /** Without heating up and homing. */
+  seconds: number;
+}
 
 /** What edits are worked out from; `insideMoves` is null for files read before it was kept. */
 interface EditInput {

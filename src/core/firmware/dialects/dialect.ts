@@ -25,6 +25,14 @@ export interface Dialect {
   corneringLine(value: number): Result<string>;
   /** The line that sets pressure advance, s. */
   pressureAdvanceLine(seconds: number, tool: number): Result<string>;
+  /** Feeds and jerks are told in mm/min, not in mm/s. */
+  feedsPerMinute: boolean;
+  /** Lines that make it report its values. */
+  valueQuestions: string[];
+  /** The line that saves the values in force. */
+  saveLine: string;
+  /** The line that loads the saved values; null where saving starts the printer anew. */
+  reloadLine: string | null;
   /** The line that sets the firmware's own retraction; either figure alone. */
   firmwareRetractionLine(figures: { lengthMm?: number; speedMmS?: number }): Result<string>;
 }
@@ -40,6 +48,10 @@ export const commonDialect = {
   fanHasDuty: true,
   cornering: "jerk",
   accelerationIsShared: false,
+  feedsPerMinute: false,
+  valueQuestions: ["M503"],
+  saveLine: "M500",
+  reloadLine: "M501",
   fanLine: dutyFanLine,
   accelerationLine: (accelerationMmS2) => succeed(`M204 P${plainNumber(accelerationMmS2, 0)}`),
   corneringLine: (jerkMmS) => succeed(`M205 X${plainNumber(jerkMmS, 2)} Y${plainNumber(jerkMmS, 2)}`),

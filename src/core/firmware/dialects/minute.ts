@@ -5,7 +5,8 @@ import { commonDialect, Dialect } from "./dialect";
 export const minute: Dialect = {
   ...commonDialect,
   label: "Per minute",
-  explains: "Cornering is set as a speed step in mm/min; limits are in mm/s.",
+  explains: "Cornering and the highest feeds are set in mm/min.",
+  feedsPerMinute: true,
   corneringLine: (jerkMmS) => succeed(`M566 X${plainNumber(jerkMmS * 60, 1)} Y${plainNumber(jerkMmS * 60, 1)}`),
   pressureAdvanceLine: (seconds, tool) => succeed(`M572 D${tool} S${plainNumber(seconds, 4)}`),
 };

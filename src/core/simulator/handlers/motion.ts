@@ -114,7 +114,7 @@ export const motionHandlers: Handlers = {
   G1: straight,
   G2: arc(true),
   G3: arc(false),
-  G4(machine, line) {
+  G4(_, line) {
     const seconds = wordOf(line, "S") ?? (wordOf(line, "P") ?? 0) / 1000;
     return stillFor(seconds);
   },
@@ -122,7 +122,7 @@ export const motionHandlers: Handlers = {
   G11: (machine) => drawBack(machine, false),
   G20: (machine) => void (machine.inches = true),
   G21: (machine) => void (machine.inches = false),
-  G28(machine, line) {
+  G28(_, line) {
     const named = (["x", "y", "z"] as const).filter((axis) =>
       line.words.some(({ name }) => name === axis.toUpperCase()),
     );
@@ -130,7 +130,7 @@ export const motionHandlers: Handlers = {
     const seconds = axes.map((axis) => HOMING_S[axis]).reduce((sum, one) => sum + one, 0);
     return {
       ...stillFor(seconds),
-      then() {
+      then(machine) {
         const range = machine.axisRange();
         machine.motorsOn = true;
         for (const axis of axes) {

@@ -1,6 +1,5 @@
 import { editsSchema } from "@/core/edits";
-import { files } from "@/server/db/files";
-import { editInput, fileOf, storedEdits } from "@/server/http/files";
+import { changeEdits, editInput, fileOf, storedEdits } from "@/server/http/files";
 import { handle, HttpError, json, readBody } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 
@@ -13,12 +12,6 @@ export const GET = handle(async (request, params) => {
   return json({ ...answer, stack: input.edits });
 });
 
-export const PUT = handle(async (request, params) => {
-  const file = fileOf(params);
-  const edits = await readBody(request, editsSchema);
-  const applied = await runTask("applyEdits", editInput(file, edits), { signal: request.signal });
-  if (!applied.ok) throw new HttpError(400, applied.message, { field: applied.field });
-  const { splices, ...answer } = applied.value;
-  files.writeEdits(file.id, JSON.stringify(edits), splices);
-  return json({ ...answer, stack: edits });
-});
+export const PUT = handle(async (request, params) =>
+  json(await changeEdits(fileOf(params), await readBody(request, editsSchema), request.signal)),
+);

@@ -1,0 +1,27 @@
+import { z } from "zod";
+import { hub } from "@/server/link/hub";
+import { printerBody, printerOfQuery } from "@/server/http/link";
+import { handle, HttpError, json, readBody } from "@/server/http/respond";
+import { startJob } from "@/server/link/start-job";
+
+const body = printerBody.extend({
+  trialId: z.int({ error: "trialId is a whole number" }).optional(),
+  fileId: z.int({ error: "fileId is a whole number" }).optional(),
+});
+
+/** The job of this link with its log, or null. */
+export const GET = handle((request) => {
+  const job = hub().links.get(printerOfQuery(request).id)?.job;
+  return json(
+    job ? { status: job.status(), log: job.program.log, samples: job.samples, marks: job.listMarks() } : null,
+  );
+});
+
+export const POST = handle(async (request) => {
+  const { printerId, trialId, fileId } = await readBody(request, body);
+  if ((trialId === undefined) === (fileId === undefined)) {
+    throw new HttpError(400, "Say what to send: a trialId or a fileId.", { field: "trialId" });
+  }
+  const job = await startJob(printerId, trialId === undefined ? { fileId: fileId! } : { trialId }, request.signal);
+  return json(job.status(), 201);
+});

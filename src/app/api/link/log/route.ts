@@ -1,0 +1,37 @@
+import { linkEvents } from "@/server/db/link-events";
+import { printerOfQuery } from "@/server/http/link";
+import { fileName, handle, HttpError } from "@/server/http/respond";
+import { hub } from "@/server/link/hub";
+
+const PIECE = 2000;
+const marks = { out: ">", in: "<", note: "-" };
+
+/** The conversation of a day as text: time, direction, the line as it was. */
+export const GET = handle((request) => {
+  const printer = printerOfQuery(request);
+  const day = new URL(request.url).searchParams.get("day") ?? "";
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(day)) throw new HttpError(400, "Say which day: &day=2026-05-31", { field: "day" });
+  hub().journal.store();
+  const encoder = new TextEncoder();
+  let after = 0;
+  // One piece a pull, so that a long day holds nothing up.
+  const body = new ReadableStream<Uint8Array>({
+    pull(controller) {
+      const events = linkEvents.ofDay(printer.id, day, after, PIECE);
+      if (events.length === 0) return controller.close();
+      after = events[events.length - 1].id;
+      const text = events.map(
+        ({ atMs, direction, text }) => `${new Date(atMs).toISOString()} ${marks[direction]} ${text}\n`,
+      );
+      controller.enqueue(encoder.encode(text.join("")));
+    },
+  });
+  const name = fileName(`${printer.name} ${day}.txt`).replace(/[^\x20-\x7e]/g, "_");
+  return new Response(body, {
+    headers: {
+      "Content-Type": "text/plain; charset=utf-8",
+      "Content-Disposition": `attachment; filename="${name}"`,
+      "Cache-Control": "no-store",
+    },
+  });
+});

@@ -1,0 +1,23 @@
+import { materialNames } from "@/core/material/materials";
+import { readRuler } from "@/core/simulator/ruler";
+import { printerOfQuery } from "@/server/http/link";
+import { handle, json } from "@/server/http/respond";
+import { simulatorOf } from "@/server/link/hub";
+
+/** What ruler and calliper would show at the simulated printer. Each look has its own noise. */
+export const GET = handle((request) => {
+  const query = new URL(request.url).searchParams;
+  const host = simulatorOf(printerOfQuery(request));
+  host.catchUp();
+  const figure = (name: string, otherwise: number) => {
+    const value = Number(query.get(name));
+    return Number.isFinite(value) && value > 0 ? value : otherwise;
+  };
+  return json(
+    readRuler(host.machine, Math.floor(Math.random() * 0xffffffff), {
+      wallMm: figure("wallMm", 0.45),
+      flowPercent: figure("flowPercent", 100),
+      material: materialNames.find((name) => name === query.get("material")) ?? "PLA",
+    }),
+  );
+});

@@ -1,0 +1,20 @@
+import { z } from "zod";
+import { snippets } from "@/server/db/snippets";
+import { lineSchema } from "@/server/http/link";
+import { handle, json, readBody } from "@/server/http/respond";
+
+const body = z.object({
+  name: z
+    .string({ error: "Give it a name" })
+    .trim()
+    .min(1, "Give it a name")
+    .max(60, "The name is longer than 60 letters"),
+  lines: z
+    .array(lineSchema, { error: "Give a list of lines" })
+    .min(1, "Give at least one line")
+    .max(200, "At most 200 lines"),
+});
+
+export const GET = handle(() => json(snippets.list()));
+
+export const POST = handle(async (request) => json(snippets.add(await readBody(request, body)), 201));

@@ -1,0 +1,131 @@
+/** Jobs that were sent to a printer, and the changes made by hand while they ran. */
+import { nothingTold, Told } from "@/core/firmware/told";
+import type { SettingKey } from "@/core/settings";
+import { database } from "./connection";
+
+export type JobState = "running" | "paused" | "done" | "cancelled" | "broken";
+
+export interface JobRecord {
+  id: number;
+  printerId: number;
+  source: "trial" | "file";
+  sourceId: number;
+  name: string;
+  state: JobState;
+  totalLines: number;
+  linesTaken: number;
+  heightMm: number;
+  /** What the printer was told up to there. */
+  told: Told;
+  why: string;
+  startedAt: string;
+  endedAt: string | null;
+  seen: boolean;
+}
+
+export interface JobMark {
+  heightMm: number;
+  setting: SettingKey;
+  value: number;
+  madeAt: string;
+}
+
+interface Row {
+  id: number;
+  printer_id: number;
+  source: string;
+  source_id: number;
+  name: string;
+  state: string;
+  total_lines: number;
+  lines_taken: number;
+  height_mm: number;
+  told: string;
+  why: string;
+  started_at: string;
+  ended_at: string | null;
+  seen: number;
+}
+
+const read = (row: Row): JobRecord => ({
+  id: row.id,
+  printerId: row.printer_id,
+  source: row.source as JobRecord["source"],
+  sourceId: row.source_id,
+  name: row.name,
+  state: row.state as JobState,
+  totalLines: row.total_lines,
+  linesTaken: row.lines_taken,
+  heightMm: row.height_mm,
+  told: { ...nothingTold(), ...(JSON.parse(row.told) as Partial<Told>) },
+  why: row.why,
+  startedAt: row.started_at,
+  endedAt: row.ended_at,
+  seen: row.seen === 1,
+});
+
+export const jobs = {
+  get(id: number): JobRecord | null {
+    const row = database().prepare("SELECT * FROM jobs WHERE id = ?").get(id) as Row | undefined;
+    return row ? read(row) : null;
+  },
+  /** Newest first. */
+  list(printerId: number, most = 20): JobRecord[] {
+    const rows = database()
+      .prepare("SELECT * FROM jobs WHERE printer_id = ? ORDER BY id DESC LIMIT ?")
+      .all(printerId, most) as Row[];
+    return rows.map(read);
+  },
+  /** Jobs that broke off and that nobody has looked at yet. */
+  brokenUnseen(): JobRecord[] {
+    return (
+      database().prepare("SELECT * FROM jobs WHERE state = 'broken' AND seen = 0 ORDER BY id DESC").all() as Row[]
+    ).map(read);
+  },
+  begin(job: Pick<JobRecord, "printerId" | "source" | "sourceId" | "name" | "totalLines">): number {
+    const { lastInsertRowid } = database()
+      .prepare(
+        `INSERT INTO jobs (printer_id, source, source_id, name, state, total_lines, started_at) VALUES (?, ?, ?, ?, 'running', ?, ?)`,
+      )
+      .run(job.printerId, job.source, job.sourceId, job.name, job.totalLines, new Date().toISOString());
+    return Number(lastInsertRowid);
+  },
+  progress(id: number, job: Pick<JobRecord, "state" | "linesTaken" | "heightMm" | "told">): void {
+    database()
+      .prepare("UPDATE jobs SET state = ?, lines_taken = ?, height_mm = ?, told = ? WHERE id = ?")
+      .run(job.state, job.linesTaken, job.heightMm, JSON.stringify(job.told), id);
+  },
+  end(id: number, state: JobState, why: string): void {
+    database()
+      .prepare("UPDATE jobs SET state = ?, why = ?, ended_at = ? WHERE id = ?")
+      .run(state, why, new Date().toISOString(), id);
+  },
+  see(id: number): void {
+    database().prepare("UPDATE jobs SET seen = 1 WHERE id = ?").run(id);
+  },
+  /** At a start: jobs that were running when the program ended did not end well. */
+  breakOpen(): void {
+    database()
+      .prepare("UPDATE jobs SET state = 'broken', why = ?, ended_at = ? WHERE state IN ('running', 'paused')")
+      .run("Cuchara ended while it ran.", new Date().toISOString());
+  },
+  mark(jobId: number, mark: Omit<JobMark, "madeAt">): void {
+    database()
+      .prepare("INSERT INTO job_marks (job_id, height_mm, setting, value, made_at) VALUES (?, ?, ?, ?, ?)")
+      .run(jobId, mark.heightMm, mark.setting, mark.value, new Date().toISOString());
+  },
+  marks(jobId: number): JobMark[] {
+    const rows = database().prepare("SELECT * FROM job_marks WHERE job_id = ? ORDER BY id").all(jobId) as {
+      height_mm: number;
+      setting: string;
+      value: number;
+      made_at: string;
+    }[];
+    return rows.map((row) => ({
+      heightMm: row.height_mm,
+      setting: row.setting as SettingKey,
+      value: row.value,
+      madeAt: row.made_at,
+    }));
+  },
+};

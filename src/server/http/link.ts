@@ -1,0 +1,34 @@
+/** What the link routes share: who is meant, and what may be said. */
+import { z } from "zod";
+import { printers, SavedPrinter } from "../db/printers";
+import { HttpError, notFound } from "./respond";
+
+export const printerIdSchema = z
+  .int({ error: "printerId is a whole number" })
+  .positive("printerId is a whole number above 0");
+
+export const printerBody = z.object({ printerId: printerIdSchema });
+
+/** A line as it is typed: one line, nothing a line cannot hold. */
+export const lineSchema = z
+  .string({ error: "A line is text" })
+  .max(500, "A line has at most 500 letters")
+  // eslint-disable-next-line no-control-regex -- exactly those end or spoil a line
+  .regex(/^[^\x00-\x08\x0a-\x1f]*$/, "A line must not hold line ends or control letters");
+
+export const linesBody = printerBody.extend({
+  lines: z
+    .array(lineSchema, { error: "Give a list of lines" })
+    .min(1, "Give at least one line")
+    .max(2000, "At most 2000 lines at once"),
+});
+
+/** The printer named in the query; a 400 or 404 with a sentence. */
+export function printerOfQuery(request: Request): SavedPrinter {
+  const asked = Number(new URL(request.url).searchParams.get("printerId"));
+  if (!Number.isInteger(asked) || asked <= 0)
+    throw new HttpError(400, "Say which printer: ?printerId=…", { field: "printerId" });
+  const printer = printers.get(asked);
+  if (!printer) throw notFound(`There is no printer ${asked}.`);
+  return printer;
+}

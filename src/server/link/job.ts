@@ -1,0 +1,256 @@
+/** A job: the lines of a program, sent one after the other, with what is known of the piece at each of them. */
+import { nothingTold, Told } from "@/core/firmware/told";
+import { commandAt } from "@/core/gcode/transmit";
+import { SettingKey, settingFor } from "@/core/settings";
+import { Printer } from "@/core/shelf/printer";
+import { plainNumber } from "@/core/units";
+import { JobMark, jobs, JobState } from "../db/jobs";
+import { HttpError } from "../http/respond";
+import type { JobProgram } from "../tasks/catalogue";
+import { LineStream, LinkSession } from "./session";
+
+/** How often progress is kept on the disk. */
+const KEEP_EVERY_MS = 250;
+/** Lifted so far when paused or cancelled, drawn back so far. Common practice, no source. */
+const LIFT_MM = 5;
+const DRAW_BACK_MM = 2;
+/** A sample of the nozzle at least so far above the last. */
+const SAMPLE_EVERY_MM = 0.05;
+
+export interface JobSample {
+  heightMm: number;
+  nozzleC: number;
+}
+
+export interface JobStatus {
+  id: number;
+  name: string;
+  source: "trial" | "file";
+  sourceId: number;
+  state: JobState;
+  linesTaken: number;
+  totalLines: number;
+  heightMm: number;
+  topMm: number;
+  layer: number;
+  layers: number;
+  /** Seconds of printing left, by the motion alone, in the printer's own time. */
+  secondsLeft: number;
+  share: number;
+  why: string;
+  marks: number;
+}
+
+/** Settings that can be nudged while a job runs. */
+export const nudgeable: SettingKey[] = ["nozzleTemperature", "fan", "flowFactor", "speedFactor", "pressureAdvance"];
+
+export class Job implements LineStream {
+  state: JobState = "running";
+  why = "";
+  readonly samples: JobSample[] = [];
+  private readonly told: Told = nothingTold();
+  /** Line of the program the last line taken stands on. */
+  private line = 0;
+  /** Byte the next line starts at. */
+  private at = 0;
+  private linesSent = 0;
+  /** Program lines of the lines sent and not yet taken. */
+  private readonly underway: number[] = [];
+  linesTaken = 0;
+  private lifted = false;
+  /** Feed in force when it was lifted. */
+  private feedMmS = 50;
+  private timer: ReturnType<typeof setInterval>;
+  private marks = 0;
+
+  constructor(
+    readonly id: number,
+    private readonly about: {
+      name: string;
+      source: "trial" | "file";
+      sourceId: number;
+      printer: Printer;
+      tool: number;
+    },
+    readonly program: JobProgram,
+    private readonly session: LinkSession,
+    private readonly onChange: () => void,
+  ) {
+    this.timer = setInterval(() => this.keep(), KEEP_EVERY_MS);
+  }
+
+  get heightMm(): number {
+    return this.program.heightMm[this.line] ?? 0;
+  }
+
+  get running(): boolean {
+    return this.state === "running" || this.state === "paused";
+  }
+
+  next(): string | null {
+    if (this.state !== "running") return null;
+    const { bytes } = this.program;
+    while (this.at < bytes.length) {
+      const { text, next } = commandAt(bytes, this.at);
+      const line = this.linesSent++;
+      this.at = next;
+      if (text === "") continue;
+      this.underway.push(line);
+      return text;
+    }
+    if (this.underway.length === 0) this.end("done", "");
+    return null;
+  }
+
+  onTaken(): void {
+    if (this.underway.length === 0) return;
+    this.line = this.underway.shift()!;
+    this.linesTaken++;
+    if (this.at >= this.program.bytes.length && this.underway.length === 0) this.end("done", "");
+  }
+
+  onBroken(why: string): void {
+    if (this.running) this.end("broken", why);
+  }
+
+  /** The nozzle's temperature as it was just reported. */
+  measure(nozzleC: number): void {
+    if (!this.running || this.heightMm <= 0) return;
+    const last = this.samples.at(-1);
+    if (last && this.heightMm - last.heightMm < SAMPLE_EVERY_MM) return;
+    this.samples.push({ heightMm: this.heightMm, nozzleC });
+  }
+
+  /** Stops sending; what the printer has already goes on, then the nozzle is lifted off the piece. */
+  async pause(): Promise<void> {
+    if (this.state !== "running") return;
+    this.state = "paused";
+    this.keep();
+    this.onChange();
+    if (this.heightMm <= 0) return;
+    // Only when the last move is done is it known how positions and filament are counted.
+    await this.say(["G4 P1"]);
+    if (this.state !== "paused") return;
+    this.lifted = true;
+    this.feedMmS = this.session.told.feedMmS;
+    await this.say(["G91", "M83", `G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`, ...this.restoreModes()]);
+  }
+
+  async resume(): Promise<void> {
+    if (this.state !== "paused") return;
+    if (this.lifted) {
+      this.lifted = false;
+      const feed = Math.round(this.feedMmS * 60);
+      const back = [`G1 Z-${LIFT_MM} F600`, `G1 E${DRAW_BACK_MM} F1800`];
+      await this.say(["G91", "M83", ...back, ...this.restoreModes(), `G1 F${feed}`]);
+    }
+    this.state = "running";
+    this.keep();
+    this.onChange();
+    this.session.wake();
+  }
+
+  /** Ends it for good: heaters and fan off, nozzle off the piece and out of the way, motors off. */
+  async cancel(): Promise<void> {
+    if (!this.running) return;
+    const printing = this.heightMm > 0;
+    this.end("cancelled", "Cancelled by hand.");
+    this.session.endStream();
+    // A printer that waits for heat hears this at once, if it can.
+    this.session.sendNow("M108", "job");
+    const { printer } = this.about;
+    const tools = Array.from({ length: printer.tools }, (_, tool) => tool);
+    const fans = settingFor("fan").say(0, printer, 0);
+    await this.say([
+      ...tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`),
+      "M140 S0",
+      ...(fans.ok ? fans.value : []),
+      ...(printing
+        ? ["G91", "M83", ...(this.lifted ? [] : [`G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`])]
+        : []),
+      "G90",
+      ...(printing ? ["G28 X Y"] : []),
+      "M84",
+    ]);
+  }
+
+  /** Changes a setting by hand, now; recorded at the present height. */
+  async nudge(setting: SettingKey, value: number): Promise<void> {
+    if (!this.running) throw new HttpError(409, "No job is running on this printer.");
+    const { label, unit, lowest, highest } = settingFor(setting);
+    if (!nudgeable.includes(setting)) {
+      throw new HttpError(400, `${label} cannot be changed while a job runs.`, { field: "setting" });
+    }
+    const { printer, tool } = this.about;
+    const most = setting === "nozzleTemperature" ? printer.highestNozzleC : highest;
+    if (value < lowest || value > most) {
+      throw new HttpError(400, `${label} must be ${plainNumber(lowest)} to ${plainNumber(most)} ${unit}.`, {
+        field: "value",
+      });
+    }
+    const said = settingFor(setting).say(value, printer, tool);
+    if (!said.ok) throw new HttpError(400, said.message, { field: "setting" });
+    for (const line of said.value.toReversed()) void this.session.exchange(line, "nudge", true);
+    jobs.mark(this.id, { heightMm: Math.round(this.heightMm * 1000) / 1000, setting, value });
+    this.marks++;
+    this.onChange();
+  }
+
+  status(): JobStatus {
+    const { seconds, log, commands } = this.program;
+    const total = seconds[seconds.length - 1];
+    const layer = log.tops.findIndex((top) => top >= this.heightMm - 1e-4);
+    return {
+      id: this.id,
+      name: this.about.name,
+      source: this.about.source,
+      sourceId: this.about.sourceId,
+      state: this.state,
+      linesTaken: this.linesTaken,
+      totalLines: commands,
+      heightMm: this.heightMm,
+      topMm: log.tops.at(-1) ?? 0,
+      layer: this.heightMm > 0 ? Math.max(0, layer) : -1,
+      layers: log.tops.length,
+      secondsLeft: this.running ? Math.max(0, total - seconds[this.line]) : 0,
+      share: commands === 0 ? 0 : this.linesTaken / commands,
+      why: this.why,
+      marks: this.marks,
+    };
+  }
+
+  listMarks(): JobMark[] {
+    return jobs.marks(this.id);
+  }
+
+  private end(state: JobState, why: string): void {
+    if (!this.running) return;
+    this.keep();
+    this.state = state;
+    this.why = why;
+    clearInterval(this.timer);
+    jobs.end(this.id, state, why);
+    if (state === "done") this.session.endStream();
+    this.onChange();
+  }
+
+  private keep(): void {
+    if (!this.running) return;
+    Object.assign(this.told, this.session.told);
+    jobs.progress(this.id, {
+      state: this.state,
+      linesTaken: this.linesTaken,
+      heightMm: this.heightMm,
+      told: this.told,
+    });
+  }
+
+  private restoreModes(): string[] {
+    const { relative, relativeE } = this.session.told;
+    return [relative ? "G91" : "G90", relativeE ? "M83" : "M82"];
+  }
+
+  private async say(lines: string[]): Promise<void> {
+    await Promise.all(lines.map((line) => this.session.exchange(line, "job")));
+  }
+}

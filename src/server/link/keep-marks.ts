@@ -1,0 +1,45 @@
+/** Turns what was changed by hand during a job into a plan that can be printed again. */
+import { Edit } from "@/core/edits";
+import { planWithMarks } from "@/core/heightplan/marks";
+import { SettingKey, SettingValues } from "@/core/settings";
+import { files } from "../db/files";
+import { JobMark, JobRecord, jobs } from "../db/jobs";
+import { trials } from "../db/trials";
+import { changeEdits, storedEdits } from "../http/files";
+import { HttpError, notFound } from "../http/respond";
+import { copyOf } from "../http/trials";
+
+/** In force unless something else is said. */
+const usual: SettingValues = { flowFactor: 100, speedFactor: 100 };
+
+/** A new trial with the marks in its plan, or the file's edits with one more. */
+export async function keepMarks(jobId: number, signal: AbortSignal): Promise<{ trialId?: number; fileId?: number }> {
+  const job = jobs.get(jobId);
+  if (!job) throw notFound(`There is no job ${jobId}.`);
+  const marks = jobs.marks(jobId);
+  if (marks.length === 0) throw new HttpError(409, "Nothing was changed by hand in this job.");
+  return job.source === "trial" ? keepAsTrial(job, marks) : keepAsEdit(job, marks, signal);
+}
+
+function keepAsTrial({ sourceId }: JobRecord, marks: JobMark[]): { trialId: number } {
+  const trial = trials.get(sourceId);
+  if (!trial) throw new HttpError(409, "The trial of this job was removed. Restore it first.");
+  const fields = copyOf(trial, { name: `${trial.name} (by hand)`.slice(0, 100) });
+  const plan = planWithMarks(trial.plan, marks, { ...usual, ...trial.fixed });
+  // What the bands set now is no longer held fixed.
+  const nudged = new Set<string>(marks.map(({ setting }) => setting));
+  const fixed = Object.fromEntries(Object.entries(trial.fixed).filter(([key]) => !nudged.has(key)));
+  return { trialId: trials.add({ ...fields, plan, fixed }).id };
+}
+
+async function keepAsEdit({ sourceId }: JobRecord, marks: JobMark[], signal: AbortSignal): Promise<{ fileId: number }> {
+  const file = files.get(sourceId);
+  if (!file) throw new HttpError(409, "The file of this job was removed. Restore it first.");
+  const changes = marks.map(({ heightMm, setting, value }) => ({
+    from: { heightMm },
+    settings: { [setting]: value } as Partial<Record<SettingKey, number>>,
+  }));
+  const edit: Edit = { kind: "height-plan", changes };
+  await changeEdits(file, [...storedEdits(file), edit], signal);
+  return { fileId: file.id };
+}

@@ -1,0 +1,175 @@
+/** Everything about one linked printer: the talk, the temperatures, the job. */
+import { TemperatureReport } from "@/core/firmware/reports/temperatures";
+import { SavedPrinter } from "../db/printers";
+import type { JobProgram } from "../tasks/catalogue";
+import { jobs } from "../db/jobs";
+import { HttpError } from "../http/respond";
+import { Job, JobStatus } from "./job";
+import { Journal } from "./journal";
+import { LinkSession } from "./session";
+import { Transport } from "./transports/transport";
+
+/** Temperatures are asked for this often in the printer's own time, while somebody looks or a job runs. */
+const WATCH_EVERY_S = 2;
+const WATCH_LEAST_MS = 100;
+/** Samples kept for the chart: an hour at one a second. */
+const KEPT_SAMPLES = 3600;
+
+export interface HeatSample {
+  /** Counts up; tells what is new. */
+  index: number;
+  /** Time of the printer since the link was made, s. */
+  atS: number;
+  nozzles: { measuredC: number; setC: number | null }[];
+  bed: { measuredC: number; setC: number | null } | null;
+}
+
+export interface LinkStatus {
+  printerId: number;
+  state: "open" | "lost" | "closed";
+  transport: string;
+  rate: number;
+  simulated: boolean;
+  lostBecause: string | null;
+  halted: string | null;
+  inFlight: string | null;
+  silent: boolean;
+  busy: boolean;
+  /** The first lines that wait, and how many there are. */
+  queue: { id: number; text: string; source: string }[];
+  queueLength: number;
+  unsent: string[];
+  homed: boolean | null;
+  nozzleC: number | null;
+  heat: HeatSample | null;
+  /** Somebody asks for temperatures. */
+  watching: boolean;
+  job: JobStatus | null;
+}
+
+export class Link {
+  readonly session: LinkSession;
+  readonly samples: HeatSample[] = [];
+  job: Job | null = null;
+  private watchers = 0;
+  private watchTimer: ReturnType<typeof setTimeout> | null = null;
+  private sampleIndex = 0;
+  private clockS = 0;
+  private clockMs = performance.now();
+  private readonly listeners = new Set<() => void>();
+
+  constructor(
+    readonly printer: SavedPrinter,
+    readonly transport: Transport,
+    readonly simulated: boolean,
+    private readonly journal: Journal,
+  ) {
+    this.session = new LinkSession(transport, {
+      onEvent: (direction, source, text) =>
+        this.journal.add(this.printer.id, { atMs: Date.now(), direction, source, text }),
+      onTemperatures: (report) => this.measure(report),
+      onChange: () => this.changed(),
+    });
+  }
+
+  async close(): Promise<void> {
+    if (this.watchTimer) clearTimeout(this.watchTimer);
+    this.watchTimer = null;
+    await this.session.close();
+    this.changed();
+  }
+
+  /** Calls `listener` whenever the status changes; returns what ends that. */
+  listen(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  /** Asks for temperatures until what it returns is called. */
+  watch(): () => void {
+    this.watchers++;
+    this.watchSoon();
+    this.changed();
+    let ended = false;
+    return () => {
+      if (ended) return;
+      ended = true;
+      this.watchers--;
+      this.changed();
+    };
+  }
+
+  status(): LinkStatus {
+    const { session } = this;
+    const { queued } = session;
+    return {
+      printerId: this.printer.id,
+      state: session.state,
+      transport: this.transport.label,
+      rate: this.transport.rate,
+      simulated: this.simulated,
+      lostBecause: session.lostBecause,
+      halted: session.halted,
+      inFlight: session.inFlight,
+      silent: session.silent,
+      busy: session.busy,
+      queue: queued.slice(0, 30),
+      queueLength: queued.length,
+      unsent: session.unsent.slice(-30),
+      homed: session.known.homed,
+      nozzleC: session.nozzleC,
+      heat: this.samples.at(-1) ?? null,
+      watching: this.isWatched,
+      job: this.job?.status() ?? null,
+    };
+  }
+
+  /** Starts sending a program; a 409 if another one is under way. */
+  begin(program: JobProgram, about: { name: string; source: "trial" | "file"; sourceId: number; tool: number }): Job {
+    const { session, printer } = this;
+    if (session.state !== "open") throw new HttpError(409, `${printer.name} is not linked. Link it first.`);
+    if (session.halted)
+      throw new HttpError(409, `${printer.name} has stopped: ${session.halted} Switch it off and on first.`);
+    if (this.job?.running) throw new HttpError(409, `“${this.job.status().name}” is still running on ${printer.name}.`);
+    const { name, source, sourceId } = about;
+    const id = jobs.begin({ printerId: printer.id, source, sourceId, name, totalLines: program.commands });
+    this.job = new Job(id, { ...about, printer }, program, session, () => this.changed());
+    session.start(this.job);
+    this.watchSoon();
+    this.changed();
+    return this.job;
+  }
+
+  changed(): void {
+    for (const listener of this.listeners) listener();
+  }
+
+  private get isWatched(): boolean {
+    return (
+      this.session.state === "open" &&
+      (this.watchers > 0 || this.job?.state === "running" || this.job?.state === "paused")
+    );
+  }
+
+  private watchSoon(): void {
+    if (this.watchTimer || !this.isWatched) return;
+    const ask = () => {
+      this.watchTimer = null;
+      if (!this.isWatched) return;
+      if (!this.session.has("watch") && !this.session.halted) void this.session.exchange("M105", "watch", true);
+      this.watchTimer = setTimeout(ask, Math.max(WATCH_LEAST_MS, (WATCH_EVERY_S * 1000) / this.transport.rate));
+    };
+    this.watchTimer = setTimeout(ask, 0);
+  }
+
+  private measure(report: TemperatureReport): void {
+    const now = performance.now();
+    this.clockS += ((now - this.clockMs) / 1000) * this.transport.rate;
+    this.clockMs = now;
+    this.samples.push({ index: this.sampleIndex++, atS: this.clockS, ...report });
+    if (this.samples.length > KEPT_SAMPLES) this.samples.splice(0, 400);
+    const nozzle = report.nozzles[this.session.told.tool] ?? report.nozzles[0];
+    if (nozzle) this.job?.measure(nozzle.measuredC);
+    this.changed();
+  }
+}

@@ -19,15 +19,21 @@ function check(name, command, args) {
   else failed++;
 }
 
-/** Debian's Chromium, installed if it is missing and this user may. */
-function chromium() {
-  if (!browserPath() && process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
-    attempt("Installing Chromium", "apt-get", ["update"]);
-    attempt("Installing Chromium", "apt-get", ["install", "-y", "--no-install-recommends", "chromium"], {
+/** What the tests need of Debian, installed if it is missing and this user may. Says what is missing in the end. */
+function debianPackages() {
+  const needed = [
+    { name: "chromium", there: () => browserPath() !== undefined },
+    { name: "socat", there: () => spawnSync("socat", ["-V"]).status === 0 },
+    { name: "python3-serial", there: () => spawnSync("/usr/bin/python3", ["-c", "import serial"]).status === 0 },
+  ];
+  const missing = needed.filter(({ there }) => !there()).map(({ name }) => name);
+  if (missing.length > 0 && process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
+    attempt("Debian's packages", "apt-get", ["update"]);
+    attempt("Debian's packages", "apt-get", ["install", "-y", "--no-install-recommends", ...missing], {
       DEBIAN_FRONTEND: "noninteractive",
     });
   }
-  return browserPath();
+  return needed.filter(({ there }) => !there()).map(({ name }) => name);
 }
 
 function readJson(path) {
@@ -35,6 +41,13 @@ function readJson(path) {
 }
 
 install();
+const missing = debianPackages();
+if (missing.length > 0) {
+  console.log(
+    `\nThe tests need Debian's packages ${missing.join(", ")}. Install them first (CHROMIUM may name another browser).`,
+  );
+  failed++;
+}
 mkdirSync(join(root, ".build"), { recursive: true });
 for (const name of ["unit.json", "screens.json"]) rmSync(join(root, ".build", name), { force: true });
 
@@ -50,13 +63,8 @@ passed += unit?.numPassedTests ?? 0;
 failed += unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1;
 
 build();
-const browser = chromium();
-if (!browser) {
-  console.log(
-    "\nThere is no Chromium for the browser tests. Install Debian's package “chromium”, or set CHROMIUM to its path.",
-  );
-  failed++;
-} else {
+const browser = browserPath();
+if (browser) {
   attempt("Browser tests", bin("playwright"), ["test"], { CHROMIUM: browser });
   const screens = readJson(join(root, ".build", "screens.json"))?.stats;
   passed += screens ? screens.expected + screens.flaky : 0;

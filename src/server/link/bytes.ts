@@ -1,21 +1,25 @@
 /** Bytes of a link as lines of text, with nothing hidden: what is no text is written as `\x` and its number. */
 
+import { isUtf8 } from "node:buffer";
+
 /** A line longer than this is cut into pieces, so that noise without line ends fills no memory. */
 const LONGEST_PIECE = 4096;
 
-const strict = new TextDecoder("utf-8", { fatal: true });
+/** How each byte is shown where a line is no text. */
+const shown = Array.from({ length: 256 }, (_, byte) =>
+  byte >= 32 && byte < 127 ? String.fromCharCode(byte) : `\\x${byte.toString(16).padStart(2, "0")}`,
+);
 
 function decode(bytes: Uint8Array): string {
-  try {
-    const text = strict.decode(bytes);
+  let text = "";
+  if (isUtf8(bytes)) {
+    text = Buffer.from(bytes).toString("utf8");
     // eslint-disable-next-line no-control-regex -- exactly those are to be shown
-    return text.replace(/[\x00-\x08\x0b-\x1f\x7f]/g, (letter) => escape(letter.charCodeAt(0)));
-  } catch {
-    return Array.from(bytes, (byte) => (byte >= 32 && byte < 127 ? String.fromCharCode(byte) : escape(byte))).join("");
+    return text.replace(/[\x00-\x08\x0b-\x1f\x7f]/g, (letter) => shown[letter.charCodeAt(0)]);
   }
+  for (const byte of bytes) text += shown[byte];
+  return text;
 }
-
-const escape = (byte: number) => `\\x${byte.toString(16).padStart(2, "0")}`;
 
 /** Cuts a stream of bytes into lines. Line ends are LF or CRLF. */
 export class LineCutter {

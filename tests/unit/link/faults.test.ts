@@ -1,0 +1,192 @@
+/** What goes wrong on real cables: no crash, no hang, nothing carried out twice, and the state told is the true one. */
+import { LineStream, LinkSession, SessionTimes } from "@/server/link/session";
+import { Transport, TransportEvents } from "@/server/link/transports/transport";
+import { SimulatedTransport } from "@/server/link/transports/simulated";
+import { ladle, printers } from "../helpers/demo";
+import { hostOf, pause, until } from "./ways";
+
+const quick: SessionTimes = { silenceMs: 150, numberedSilenceMs: 120, quietMs: 25, partMs: 60 };
+
+/** A transport whose bytes pass through hands that may spoil them. */
+class Spoiled implements Transport {
+  readonly label = "Spoiled";
+  readonly rate = 1;
+  private events: TransportEvents | null = null;
+
+  constructor(
+    private readonly inner: Transport,
+    private readonly hands: { out?(text: string): string; in?(text: string): string },
+  ) {}
+
+  async open(events: TransportEvents): Promise<void> {
+    this.events = events;
+    await this.inner.open({
+      onBytes: (bytes) => {
+        const text = Buffer.from(bytes).toString("latin1");
+        const kept = this.hands.in ? this.hands.in(text) : text;
+        if (kept !== "") events.onBytes(Buffer.from(kept, "latin1"));
+      },
+      onLost: (reason) => events.onLost(reason),
+    });
+  }
+  write(bytes: Uint8Array): void {
+    const text = Buffer.from(bytes).toString("latin1");
+    this.inner.write(Buffer.from(this.hands.out ? this.hands.out(text) : text, "latin1"));
+  }
+  close(): Promise<void> {
+    return this.inner.close();
+  }
+  /** Something comes in that the printer never said. */
+  inject(bytes: Uint8Array): void {
+    this.events?.onBytes(bytes);
+  }
+}
+
+class Lines implements LineStream {
+  taken: string[] = [];
+  broken: string | null = null;
+  private at = 0;
+  constructor(private readonly lines: string[]) {}
+  next(): string | null {
+    return this.lines[this.at++] ?? null;
+  }
+  onTaken(text: string): void {
+    this.taken.push(text);
+  }
+  onBroken(why: string): void {
+    this.broken = why;
+  }
+}
+
+async function talk(hands: ConstructorParameters<typeof Spoiled>[1] = {}, printer = ladle) {
+  const host = hostOf(printer);
+  const transport = new Spoiled(new SimulatedTransport(host), hands);
+  const notes: string[] = [];
+  const session = new LinkSession(
+    transport,
+    {
+      onEvent: (direction, _, text) => direction === "note" && notes.push(text),
+      onTemperatures: () => undefined,
+      onChange: () => undefined,
+    },
+    quick,
+  );
+  await session.open();
+  return { host, transport, session, notes };
+}
+
+/** Relative steps: whoever takes one twice ends up elsewhere. */
+const steps = ["G28", "G91", ...Array.from({ length: 60 }, () => "G1 X1 F12000")];
+
+async function printSteps(setup: Awaited<ReturnType<typeof talk>>): Promise<Lines> {
+  const stream = new Lines(steps);
+  setup.session.start(stream);
+  await until(() => stream.taken.length === steps.length || stream.broken !== null, "the stream ends", 20_000);
+  return stream;
+}
+
+const everyNth = (n: number, spoil: (line: string) => string) => {
+  let count = 0;
+  return (text: string) => text.replace(/[^\n]+\n/g, (line) => (++count % n === 0 ? spoil(line) : line));
+};
+
+describe("a stream of numbered lines", () => {
+  it.each([
+    ["garbled on the way out", { out: everyNth(7, (line) => line.replace(/X1/, "X7")) }],
+    ["cut short on the way out", { out: everyNth(9, (line) => `${line.slice(0, 4)}\n`) }],
+    ["answered by a lost ok", { in: everyNth(17, (line) => (line.startsWith("ok") ? "" : line)) }],
+    ["answered by a doubled ok", { in: everyNth(5, (line) => (line.startsWith("ok") ? line + line : line)) }],
+    ["answered by garbled bytes", { in: everyNth(19, (line) => (line.startsWith("ok") ? "\x00\xffk\n" : line)) }],
+  ])("gets every line through once when %s", async (_, hands) => {
+    const setup = await talk(hands);
+    const stream = await printSteps(setup);
+    expect(stream.broken).toBeNull();
+    expect(stream.taken).toEqual(steps);
+    await until(() => setup.host.machine.planner.empty, "the moves end");
+    expect(setup.host.machine.place.x).toBeCloseTo(60, 6);
+    setup.host.stop();
+  });
+
+  it("does so too with a printer that says no ok after Resend", async () => {
+    const setup = await talk({ out: everyNth(7, (line) => line.replace(/X1/, "X7")) }, printers[1]);
+    const stream = await printSteps(setup);
+    expect(stream.broken).toBeNull();
+    await until(() => setup.host.machine.planner.empty, "the moves end");
+    expect(setup.host.machine.place.x).toBeCloseTo(60 - 150 + setup.host.machine.axisRange().x[0] + 150, 6);
+    setup.host.stop();
+  });
+
+  it("gives up with a reason in a storm of Resends", async () => {
+    const setup = await talk({ out: (text) => text.replace(/X1/, "X7") });
+    const stream = await printSteps(setup);
+    expect(stream.broken).toMatch(/again and again/);
+    expect(setup.host.machine.place.x).toBe(0);
+    expect((await setup.session.exchange("M114", "console")).outcome).toBe("taken");
+    setup.host.stop();
+  });
+
+  it("ends when the printer resets in the middle, and what it was told is forgotten", async () => {
+    const setup = await talk();
+    const stream = new Lines(["G28", "M104 S200", "M109 S200", ...steps]);
+    setup.session.start(stream);
+    await until(() => setup.session.told.nozzleC[0] === 200, "it heats");
+    setup.host.powerCycle();
+    await until(() => stream.broken !== null, "the reset is noticed");
+    expect(stream.broken).toMatch(/started anew/);
+    expect(setup.session.told.homed).toBe(false);
+    expect(setup.session.told.nozzleC).toEqual([]);
+    expect(setup.host.machine.nozzles[0].setC).toBe(0);
+    setup.host.stop();
+  });
+});
+
+describe("typed lines", () => {
+  it("are never sent twice: an answer that does not come is said, and one may go on", async () => {
+    let swallow = true;
+    const setup = await talk({ in: (text) => (swallow ? "" : text) });
+    const first = setup.session.exchange("G91", "console");
+    const second = setup.session.exchange("M114", "console");
+    await until(() => setup.session.silent, "silence is told");
+    expect(setup.session.inFlight).toBe("G91");
+    swallow = false;
+    setup.session.goOn();
+    expect((await first).outcome).toBe("no answer");
+    expect((await second).outcome).toBe("taken");
+    expect(setup.host.machine.linesTaken).toBe(2);
+    setup.host.stop();
+  });
+
+  it("live with an answer without a line end", async () => {
+    const setup = await talk({ in: (text) => text.replace(/ok\n$/, "ok") });
+    expect((await setup.session.exchange("M110 N0", "console")).outcome).toBe("taken");
+    setup.host.stop();
+  });
+
+  it("live with ten megabytes of noise", async () => {
+    const setup = await talk();
+    const noise = new Uint8Array(10 << 20);
+    for (let i = 0; i < noise.length; i++) noise[i] = (i * 2654435761) >>> 13;
+    for (let from = 0; from < noise.length; from += 1 << 16)
+      setup.transport.inject(noise.subarray(from, from + (1 << 16)));
+    await pause(100);
+    expect(setup.session.state).toBe("open");
+    expect((await setup.session.exchange("M114", "console")).answers.join("\n")).toContain("X:0.00");
+    setup.host.stop();
+  });
+
+  it("stop at an emergency stop: heaters off, the rest not sent, until the printer is switched off and on", async () => {
+    const setup = await talk();
+    setup.host.setRate(1);
+    const lines = ["M104 S200", "G28", "G1 X5"].map((line) => setup.session.exchange(line, "console"));
+    await lines[0];
+    setup.session.emergencyStop();
+    expect((await Promise.all(lines)).map(({ outcome }) => outcome)).toEqual(["taken", "no answer", "not sent"]);
+    await until(() => setup.host.machine.halted, "the printer halts");
+    expect(setup.host.machine.nozzles[0].setC).toBe(0);
+    expect((await setup.session.exchange("M105", "console")).outcome).toBe("not sent");
+    setup.host.powerCycle();
+    await until(() => setup.session.halted === null, "the restart is noticed");
+    expect((await setup.session.exchange("M105", "console")).outcome).toBe("taken");
+    setup.host.stop();
+  });
+});

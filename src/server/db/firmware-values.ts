@@ -1,26 +1,8 @@
 /** Readings of firmware values and every change that was tried. */
 import type { Identity } from "@/core/firmware/reports/identity";
 import type { ValueReading } from "@/core/firmware/values/reading";
+import type { ChangeState, ValueChange, ValueSnapshot } from "@/core/link/state";
 import { database } from "./connection";
-
-export interface ValueSnapshot extends ValueReading {
-  id: number;
-  takenAt: string;
-  identity: Identity;
-}
-
-export type ChangeState = "tried" | "refused" | "saved" | "put back";
-
-export interface ValueChange {
-  id: number;
-  valueId: string;
-  from: number | null;
-  to: number;
-  line: string;
-  why: string;
-  state: ChangeState;
-  changedAt: string;
-}
 
 interface SnapshotRow {
   id: number;

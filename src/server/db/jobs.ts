@@ -1,34 +1,8 @@
 /** Jobs that were sent to a printer, and the changes made by hand while they ran. */
 import { nothingTold, Told } from "@/core/firmware/told";
+import type { JobMark, JobRecord, JobState } from "@/core/link/state";
 import type { SettingKey } from "@/core/settings";
 import { database } from "./connection";
-
-export type JobState = "running" | "paused" | "done" | "cancelled" | "broken";
-
-export interface JobRecord {
-  id: number;
-  printerId: number;
-  source: "trial" | "file";
-  sourceId: number;
-  name: string;
-  state: JobState;
-  totalLines: number;
-  linesTaken: number;
-  heightMm: number;
-  /** What the printer was told up to there. */
-  told: Told;
-  why: string;
-  startedAt: string;
-  endedAt: string | null;
-  seen: boolean;
-}
-
-export interface JobMark {
-  heightMm: number;
-  setting: SettingKey;
-  value: number;
-  madeAt: string;
-}
 
 interface Row {
   id: number;

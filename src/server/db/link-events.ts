@@ -1,19 +1,12 @@
 /** The conversation with printers, kept line by line. */
+import type { LinkEvent } from "@/core/link/state";
 import { database } from "./connection";
-
-export interface LinkEvent {
-  id: number;
-  atMs: number;
-  direction: "out" | "in" | "note";
-  source: string;
-  text: string;
-}
 
 interface Row {
   id: number;
   at_ms: number;
   direction: LinkEvent["direction"];
-  source: string;
+  source: LinkEvent["source"];
   text: string;
 }
 

@@ -21,6 +21,10 @@ export const linesBody = printerBody.extend({
     .array(lineSchema, { error: "Give a list of lines" })
     .min(1, "Give at least one line")
     .max(2000, "At most 2000 lines at once"),
+  /** Which view asks. */
+  source: z
+    .enum(["console", "heat", "measure"], { error: "The source is console, heat or measure" })
+    .default("console"),
 });
 
 /** The printer named in the query; a 400 or 404 with a sentence. */

@@ -1,5 +1,6 @@
 /** What a page hears of a printer: lines, temperatures and state, in server-sent events that resume without a gap. */
-import { LinkEvent, linkEvents } from "../db/link-events";
+import type { LinkEvent } from "@/core/link/state";
+import { linkEvents } from "../db/link-events";
 import { hub } from "./hub";
 
 /** Events of one moment go out together. */

@@ -1,10 +1,11 @@
 /** A job: the lines of a program, sent one after the other, with what is known of the piece at each of them. */
 import { nothingTold, Told } from "@/core/firmware/told";
 import { commandAt } from "@/core/gcode/transmit";
+import { JobMark, JobSample, JobState, JobStatus, nudgeable } from "@/core/link/state";
 import { SettingKey, settingFor } from "@/core/settings";
 import { Printer } from "@/core/shelf/printer";
 import { plainNumber } from "@/core/units";
-import { JobMark, jobs, JobState } from "../db/jobs";
+import { jobs } from "../db/jobs";
 import { HttpError } from "../http/respond";
 import type { JobProgram } from "../tasks/catalogue";
 import { LineStream, LinkSession } from "./session";
@@ -16,33 +17,6 @@ const LIFT_MM = 5;
 const DRAW_BACK_MM = 2;
 /** A sample of the nozzle at least so far above the last. */
 const SAMPLE_EVERY_MM = 0.05;
-
-export interface JobSample {
-  heightMm: number;
-  nozzleC: number;
-}
-
-export interface JobStatus {
-  id: number;
-  name: string;
-  source: "trial" | "file";
-  sourceId: number;
-  state: JobState;
-  linesTaken: number;
-  totalLines: number;
-  heightMm: number;
-  topMm: number;
-  layer: number;
-  layers: number;
-  /** Seconds of printing left, by the motion alone, in the printer's own time. */
-  secondsLeft: number;
-  share: number;
-  why: string;
-  marks: number;
-}
-
-/** Settings that can be nudged while a job runs. */
-export const nudgeable: SettingKey[] = ["nozzleTemperature", "fan", "flowFactor", "speedFactor", "pressureAdvance"];
 
 export class Job implements LineStream {
   state: JobState = "running";

@@ -1,5 +1,6 @@
 /** Numbers the events of all links, keeps them, and hands them to whoever listens. */
-import { LinkEvent, linkEvents } from "../db/link-events";
+import type { LinkEvent } from "@/core/link/state";
+import { linkEvents } from "../db/link-events";
 
 /** Events wait so long at most before they are on the disk. */
 const STORE_EVERY_MS = 100;

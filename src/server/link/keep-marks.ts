@@ -3,7 +3,8 @@ import { Edit } from "@/core/edits";
 import { planWithMarks } from "@/core/heightplan/marks";
 import { SettingKey, SettingValues } from "@/core/settings";
 import { files } from "../db/files";
-import { JobMark, JobRecord, jobs } from "../db/jobs";
+import type { JobMark, JobRecord } from "@/core/link/state";
+import { jobs } from "../db/jobs";
 import { trials } from "../db/trials";
 import { changeEdits, storedEdits } from "../http/files";
 import { HttpError, notFound } from "../http/respond";
@@ -39,7 +40,10 @@ async function keepAsEdit({ sourceId }: JobRecord, marks: JobMark[], signal: Abo
     from: { heightMm },
     settings: { [setting]: value } as Partial<Record<SettingKey, number>>,
   }));
-  const edit: Edit = { kind: "height-plan", changes };
-  await changeEdits(file, [...storedEdits(file), edit], signal);
+  const stack = storedEdits(file);
+  const plan = stack.find((edit) => edit.kind === "height-plan");
+  // A file has one plan: what was done by hand comes behind what was planned.
+  const merged: Edit = { kind: "height-plan", changes: [...(plan?.changes ?? []), ...changes] };
+  await changeEdits(file, [...stack.filter((edit) => edit !== plan), merged], signal);
   return { fileId: file.id };
 }

@@ -1,10 +1,11 @@
 /** Everything about one linked printer: the talk, the temperatures, the job. */
 import { TemperatureReport } from "@/core/firmware/reports/temperatures";
+import type { HeatSample, LinkStatus } from "@/core/link/state";
 import { SavedPrinter } from "../db/printers";
 import type { JobProgram } from "../tasks/catalogue";
 import { jobs } from "../db/jobs";
 import { HttpError } from "../http/respond";
-import { Job, JobStatus } from "./job";
+import { Job } from "./job";
 import { Journal } from "./journal";
 import { LinkSession } from "./session";
 import { Transport } from "./transports/transport";
@@ -14,38 +15,6 @@ const WATCH_EVERY_S = 2;
 const WATCH_LEAST_MS = 100;
 /** Samples kept for the chart: an hour at one a second. */
 const KEPT_SAMPLES = 3600;
-
-export interface HeatSample {
-  /** Counts up; tells what is new. */
-  index: number;
-  /** Time of the printer since the link was made, s. */
-  atS: number;
-  nozzles: { measuredC: number; setC: number | null }[];
-  bed: { measuredC: number; setC: number | null } | null;
-}
-
-export interface LinkStatus {
-  printerId: number;
-  state: "open" | "lost" | "closed";
-  transport: string;
-  rate: number;
-  simulated: boolean;
-  lostBecause: string | null;
-  halted: string | null;
-  inFlight: string | null;
-  silent: boolean;
-  busy: boolean;
-  /** The first lines that wait, and how many there are. */
-  queue: { id: number; text: string; source: string }[];
-  queueLength: number;
-  unsent: string[];
-  homed: boolean | null;
-  nozzleC: number | null;
-  heat: HeatSample | null;
-  /** Somebody asks for temperatures. */
-  watching: boolean;
-  job: JobStatus | null;
-}
 
 export class Link {
   readonly session: LinkSession;

@@ -7,12 +7,10 @@ import { readAnswer } from "@/core/firmware/reports/answer";
 import { readTemperatures, TemperatureReport } from "@/core/firmware/reports/temperatures";
 import { follow, nothingTold, Told } from "@/core/firmware/told";
 import { numberedLine } from "@/core/gcode/checksum";
+import type { Direction, Source } from "@/core/link/state";
 import { LineCutter } from "./bytes";
 import { Transport } from "./transports/transport";
 
-/** Who asked for a line. `watch` is the question for temperatures while somebody looks at them. */
-export type Source = "console" | "values" | "measure" | "heat" | "job" | "nudge" | "watch" | "stop";
-export type Direction = "out" | "in" | "note";
 export type SessionState = "closed" | "open" | "lost";
 
 /** What became of a line. */

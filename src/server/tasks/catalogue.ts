@@ -10,6 +10,7 @@ import { countCommands } from "@/core/gcode/transmit";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
 import { ProgramReport, reportOf } from "@/core/report/report";
+import type { JobLog } from "@/core/link/state";
 import { LineProgress, lineProgress } from "@/core/report/progress";
 import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
@@ -179,16 +180,6 @@ export interface JobProgram extends LineProgress {
   /** Lines that hold a command. */
   commands: number;
   log: JobLog;
-}
-
-/** What the height log of a job shows from the start. */
-export interface JobLog {
-  tops: number[];
-  minX: number[];
-  maxX: number[];
-  settings: ProgramReport["settings"];
-  /** Without heating up and homing. */
-  seconds: number;
 }
 
 /** What edits are worked out from; `insideMoves` is null for files read before it was kept. */

@@ -6,6 +6,7 @@ const keys: [string[], string][] = [
   [["?"], "this list"],
   [["Ctrl", "K"], "find a printer, a spool, a trial or a file"],
   ...areas.map(({ key, label }): [string[], string] => [["G", key], `go to ${label}`]),
+  [["Ctrl", "Shift", "X"], "emergency stop of the linked printer"],
   [["↑", "↓"], "cursor layer, on the height log"],
   [["Shift", "↑ ↓"], "cursor to the next band"],
   [["Home", "End"], "cursor to the bed, to the top"],

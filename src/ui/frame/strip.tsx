@@ -2,6 +2,7 @@
 /** Always says which printer and which spool are on the bench, and lets them be changed. */
 import { Dropdown } from "antd";
 import { spoolTitle } from "@/core/shelf/spool";
+import { LinkStrip } from "../printer/link-strip";
 import { useBenchPair, usePrinters, useSetBench, useSpools, useTell } from "../common/queries";
 
 export function Strip() {
@@ -43,7 +44,7 @@ export function Strip() {
       )}
       {printer === null && <b>no printer yet</b>}
       {spool === null && <b>no spool yet</b>}
-      <span style={{ marginLeft: "auto" }}>no printer linked</span>
+      <LinkStrip />
     </div>
   );
 }

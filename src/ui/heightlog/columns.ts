@@ -31,6 +31,8 @@ export type LogColumn =
       /** Range of the axis; the curves' own range where it is left out. */
       range?: [number, number];
     }
+  /** What was done by hand, at its height. */
+  | { kind: "marks"; title: string; width: number; marks: { heightMm: number; text: string }[] }
   /** The value of each band at its own height. */
   | { kind: "values"; title: string; width: number; values: LogValues | null };
 

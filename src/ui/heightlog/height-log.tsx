@@ -11,6 +11,7 @@ import type { LogBand, LogColumn } from "./columns";
 import { CurvesColumn, CurveTicks, curveRange } from "./curves-column";
 import { penOf } from "./curve-pen";
 import { FrontCanvas, sayStretch } from "./front-canvas";
+import { MarksColumn } from "./marks-column";
 import { LogScale, logScale, roundStep } from "./scale";
 import { ValuesColumn } from "./values-column";
 
@@ -233,6 +234,11 @@ export function HeightLog(props: Props) {
                   onMove={(mm, gesture) => onMoveEdge(i, mm, gesture)}
                 />
               ))}
+            {columns.map((column, i) =>
+              column.kind === "marks" ? (
+                <MarksColumn key={i} left={lefts[i]} width={column.width} marks={column.marks} scale={scale} />
+              ) : null,
+            )}
             {columns.map((column, i) =>
               column.kind === "values" && column.values ? (
                 <ValuesColumn key={i} left={lefts[i]} values={column.values} bands={bands} scale={scale} />

@@ -1,0 +1,150 @@
+/** What is known of a linked printer, as server and pages speak of it. */
+import type { HeaterReading } from "../firmware/reports/temperatures";
+import type { Told } from "../firmware/told";
+import type { Identity } from "../firmware/reports/identity";
+import type { ValueReading } from "../firmware/values/reading";
+import type { Mark } from "../heightplan/marks";
+import type { SettingKey } from "../settings";
+
+/** Who asked for a line. `watch` is the question for temperatures while somebody looks at them. */
+export type Source = "console" | "values" | "measure" | "heat" | "job" | "nudge" | "watch" | "stop";
+
+export type Direction = "out" | "in" | "note";
+
+/** One line that was said, or a note about the link. */
+export interface LinkEvent {
+  id: number;
+  atMs: number;
+  direction: Direction;
+  source: Source;
+  text: string;
+}
+
+export interface HeatSample {
+  /** Counts up; tells what is new. */
+  index: number;
+  /** Time of the printer since the link was made, s. */
+  atS: number;
+  nozzles: HeaterReading[];
+  bed: HeaterReading | null;
+}
+
+export type JobState = "running" | "paused" | "done" | "cancelled" | "broken";
+
+export interface JobStatus {
+  id: number;
+  name: string;
+  source: "trial" | "file";
+  sourceId: number;
+  state: JobState;
+  linesTaken: number;
+  totalLines: number;
+  heightMm: number;
+  topMm: number;
+  /** Index from 0; -1 before the first. */
+  layer: number;
+  layers: number;
+  /** Seconds of printing left, by the motion alone, in the printer's own time. */
+  secondsLeft: number;
+  /** 0–1, by lines. */
+  share: number;
+  why: string;
+  marks: number;
+}
+
+/** A job as it is kept. */
+export interface JobRecord {
+  id: number;
+  printerId: number;
+  source: "trial" | "file";
+  sourceId: number;
+  name: string;
+  state: JobState;
+  totalLines: number;
+  linesTaken: number;
+  heightMm: number;
+  /** What the printer was told up to there. */
+  told: Told;
+  why: string;
+  startedAt: string;
+  endedAt: string | null;
+  seen: boolean;
+}
+
+export interface JobMark extends Mark {
+  madeAt: string;
+}
+
+/** The nozzle as it was measured at a height. */
+export interface JobSample {
+  heightMm: number;
+  nozzleC: number;
+}
+
+/** What the height log of a job shows from the start. */
+export interface JobLog {
+  tops: number[];
+  minX: number[];
+  maxX: number[];
+  /** Values in force per layer; null where the program has not said anything. */
+  settings: Record<SettingKey, (number | null)[]>;
+  /** Without heating up and homing. */
+  seconds: number;
+}
+
+/** Everything about a job on a link. */
+export interface JobView {
+  status: JobStatus;
+  log: JobLog;
+  samples: JobSample[];
+  marks: JobMark[];
+}
+
+/** Settings that can be changed by hand while a job runs. */
+export const nudgeable: SettingKey[] = ["nozzleTemperature", "fan", "flowFactor", "speedFactor", "pressureAdvance"];
+
+export interface LinkStatus {
+  printerId: number;
+  state: "open" | "lost" | "closed";
+  transport: string;
+  /** Seconds of the printer that pass in one second here. */
+  rate: number;
+  simulated: boolean;
+  lostBecause: string | null;
+  halted: string | null;
+  inFlight: string | null;
+  /** No sign of life for the line in flight. */
+  silent: boolean;
+  busy: boolean;
+  /** The first lines that wait, and how many there are. */
+  queue: { id: number; text: string; source: Source }[];
+  queueLength: number;
+  unsent: string[];
+  homed: boolean | null;
+  nozzleC: number | null;
+  heat: HeatSample | null;
+  /** Somebody asks for temperatures. */
+  watching: boolean;
+  job: JobStatus | null;
+}
+
+/** A reading of a printer's values, as it is kept. */
+export interface ValueSnapshot extends ValueReading {
+  id: number;
+  takenAt: string;
+  identity: Identity;
+}
+
+export type ChangeState = "tried" | "refused" | "saved" | "put back";
+
+/** A change of a value that was tried. */
+export interface ValueChange {
+  id: number;
+  valueId: string;
+  from: number | null;
+  to: number;
+  line: string;
+  why: string;
+  state: ChangeState;
+  changedAt: string;
+}

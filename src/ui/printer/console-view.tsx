@@ -1,0 +1,206 @@
+"use client";
+/** The talk with a printer: exactly what was sent and what came back, with what it means beside it. */
+import { useQuery } from "@tanstack/react-query";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { Input, Segmented, Select, Switch } from "antd";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { explainAnswer, explainLine, Explanation } from "@/core/firmware/explain";
+import type { LinkEvent } from "@/core/link/state";
+import { api, SavedPrinter } from "../common/api";
+import { useRoom } from "../common/use-room";
+import { Composer } from "./composer";
+import type { LinkFeed } from "./link-feed";
+
+type Shown = "all" | "out" | "in";
+const ROW_PX = 24;
+
+interface Props {
+  printer: SavedPrinter;
+  feed: LinkFeed;
+  /** The lines of jobs and the questions for temperatures are shown too. */
+  all: boolean;
+  onAll(all: boolean): void;
+}
+
+export function ConsoleView({ printer, feed, all, onAll }: Props) {
+  const [shown, setShown] = useState<Shown>("all");
+  const [search, setSearch] = useState("");
+  const [chosen, setChosen] = useState<number | null>(null);
+  const roomPx = useRoom(430, 200);
+  const lines = useMemo(() => {
+    const wanted = search.trim().toLowerCase();
+    return feed.lines.filter(
+      ({ direction, text }) =>
+        (shown === "all" || direction === shown || direction === "note") &&
+        (wanted === "" || text.toLowerCase().includes(wanted)),
+    );
+  }, [feed.lines, shown, search]);
+  const event =
+    lines.find(({ id }) => id === chosen) ?? lines.findLast(({ direction }) => direction !== "note") ?? null;
+  return (
+    <div className="two-sides">
+      <div>
+        <div className="talk-tools">
+          <Segmented<Shown>
+            aria-label="Lines shown"
+            size="small"
+            value={shown}
+            options={[
+              { value: "all", label: "Both ways" },
+              { value: "out", label: "Sent" },
+              { value: "in", label: "Came back" },
+            ]}
+            onChange={setShown}
+          />
+          <Input
+            aria-label="Search the talk"
+            size="small"
+            placeholder="Search"
+            allowClear
+            style={{ width: 160 }}
+            value={search}
+            onChange={(change) => setSearch(change.target.value)}
+          />
+          <label className="dim">
+            <Switch size="small" checked={all} onChange={onAll} aria-label="Lines of jobs too" /> lines of jobs and
+            temperature questions too
+          </label>
+          <DayLog printerId={printer.id} />
+        </div>
+        <Talk lines={lines} chosen={event?.id ?? null} onChoose={setChosen} heightPx={roomPx} />
+        <Composer printer={printer} status={feed.status ?? null} />
+      </div>
+      <div className="side">
+        <section className="card" aria-label="Word by word" aria-live="polite">
+          <h2>Word by word</h2>
+          {event ? <WordByWord event={event} /> : <p className="dim">Every line is explained here, word by word.</p>}
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function explain({ direction, text }: LinkEvent): Explanation {
+  if (direction === "note") return { title: "", parts: [] };
+  return direction === "out" ? explainLine(text) : explainAnswer(text);
+}
+
+function time(atMs: number): string {
+  const at = new Date(atMs);
+  const two = (value: number) => String(value).padStart(2, "0");
+  return `${two(at.getHours())}:${two(at.getMinutes())}:${two(at.getSeconds())}.${String(Math.floor(at.getMilliseconds() / 100))}`;
+}
+
+function Talk(props: { lines: LinkEvent[]; chosen: number | null; onChoose(id: number): void; heightPx: number }) {
+  const { lines, chosen, onChoose, heightPx } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const [follows, setFollows] = useState(true);
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+  });
+  useEffect(() => {
+    if (follows && lines.length > 0) virtual.scrollToIndex(lines.length - 1);
+  }, [lines, follows, virtual]);
+  if (lines.length === 0) {
+    return (
+      <div className="empty" style={{ height: heightPx, marginTop: 0 }}>
+        Nothing was said yet. Type a line below, M115 for example: it asks what the firmware is.
+      </div>
+    );
+  }
+  return (
+    <div style={{ position: "relative" }}>
+      <div
+        ref={box}
+        className="talk"
+        style={{ height: heightPx }}
+        role="log"
+        aria-label="Talk with the printer"
+        tabIndex={0}
+        onScroll={(event) => {
+          const { scrollTop, scrollHeight, clientHeight } = event.currentTarget;
+          setFollows(scrollHeight - scrollTop - clientHeight < ROW_PX * 1.5);
+        }}
+      >
+        <div style={{ height: virtual.getTotalSize(), position: "relative" }}>
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const line = lines[index];
+            return (
+              <div
+                key={line.id}
+                className={`talk-line ${line.direction}`}
+                data-on={line.id === chosen}
+                style={{ top: start, height: ROW_PX }}
+                onClick={() => onChoose(line.id)}
+              >
+                <span className="when">{time(line.atMs)}</span>
+                <span
+                  className="way"
+                  title={line.direction === "out" ? "sent" : line.direction === "in" ? "came back" : "note"}
+                >
+                  {line.direction === "out" ? "▸" : line.direction === "in" ? "◂" : "·"}
+                </span>
+                <span className="raw">{line.text}</span>
+                <span className="means">{explain(line).title}</span>
+              </div>
+            );
+          })}
+        </div>
+      </div>
+      {!follows && (
+        <button className="talk-follow" onClick={() => setFollows(true)}>
+          Scrolling is paused · go to the newest line
+        </button>
+      )}
+    </div>
+  );
+}
+
+function WordByWord({ event }: { event: LinkEvent }) {
+  const { title, parts } = explain(event);
+  return (
+    <>
+      <p className="mono raw-line">{event.text}</p>
+      {title && <p style={{ fontWeight: 600, marginTop: 6 }}>{title}</p>}
+      <dl className="words">
+        {parts.map(({ text, means }, i) => (
+          <div key={i}>
+            <dt className="mono">{text}</dt>
+            <dd>{means}</dd>
+          </div>
+        ))}
+      </dl>
+      {event.direction === "note" && (
+        <p className="dim">A note of Cuchara’s own; the printer neither sent nor got it.</p>
+      )}
+    </>
+  );
+}
+
+function DayLog({ printerId }: { printerId: number }) {
+  const days = useQuery({
+    queryKey: ["link-days", printerId],
+    queryFn: () => api.get<{ day: string; lines: number }[]>(`/link/days?printerId=${printerId}`),
+  });
+  return (
+    <Select
+      aria-label="Save the talk of a day as text"
+      size="small"
+      style={{ width: 210, marginLeft: "auto" }}
+      placeholder="Save the talk of a day …"
+      value={null}
+      options={days.data?.map(({ day, lines }) => ({
+        value: day,
+        label: `${day}, ${lines.toLocaleString("en")} lines`,
+      }))}
+      notFoundContent="Nothing was said yet"
+      onOpenChange={(open) => open && void days.refetch()}
+      onChange={(day: string | null) => {
+        if (day) window.location.assign(`/api/link/log?printerId=${printerId}&day=${day}`);
+      }}
+    />
+  );
+}

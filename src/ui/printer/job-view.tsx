@@ -1,0 +1,287 @@
+"use client";
+/** A job: choosing what to send, and how it goes, on the height log. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { App, Button, Progress, Select } from "antd";
+import { useRouter, useSearchParams } from "next/navigation";
+import { useEffect, useMemo, useState } from "react";
+import type { JobRecord, JobStatus, JobView as JobAnswer, LinkStatus } from "@/core/link/state";
+import { layerTops } from "@/core/heightplan/layer-grid";
+import { planHeightMm } from "@/core/heightplan/plan";
+import { settingFor, SettingKey, settingKeys } from "@/core/settings";
+import { plainNumber, sayDuration } from "@/core/units";
+import { api, SavedPrinter } from "../common/api";
+import { Facts } from "../common/facts";
+import { usePrinters, useTell, useTrials } from "../common/queries";
+import { useRoom } from "../common/use-room";
+import { HeightLog } from "../heightlog/height-log";
+import { logBands } from "../trials/log-bands";
+import { primaryKey } from "../trials/varied";
+import { jobColumns } from "./job-columns";
+import type { LinkFeed } from "./link-feed";
+import { usePrinterAct } from "./link-queries";
+import { NudgeCard } from "./nudge-card";
+
+interface Props {
+  printer: SavedPrinter;
+  feed: LinkFeed;
+}
+
+const LOOK_EVERY_MS = 1000;
+
+export function JobView({ printer, feed }: Props) {
+  const status = feed.status ?? null;
+  const running = isRunning(status?.job ?? null);
+  const job = useQuery({
+    queryKey: ["job", printer.id, status?.job?.id ?? 0],
+    enabled: status?.job != null,
+    refetchInterval: running ? LOOK_EVERY_MS : false,
+    queryFn: () => api.get<JobAnswer | null>(`/link/job?printerId=${printer.id}`),
+  }).data;
+  // The end of a job is looked at once more.
+  const client = useQueryClient();
+  const state = status?.job?.state;
+  useEffect(() => {
+    void client.invalidateQueries({ queryKey: ["job", printer.id] });
+    void client.invalidateQueries({ queryKey: ["jobs", printer.id] });
+  }, [state, client, printer.id]);
+  return (
+    <div className="two-sides">
+      <div>
+        {job && status?.job ? (
+          <JobLogView printer={printer} job={job} status={status.job} />
+        ) : (
+          <div className="empty">
+            {status?.state === "open"
+              ? "Nothing was sent yet. Choose a trial or a file on the right."
+              : "Link the printer above; then a trial or a file can be sent to it."}
+          </div>
+        )}
+      </div>
+      <div className="side">
+        {status?.job && <JobCard printer={printer} status={status} job={status.job} />}
+        {running && status?.job && job && <NudgeCard printer={printer} job={job} />}
+        {!running && <SendCard printer={printer} status={status} />}
+        <PastJobs printerId={printer.id} />
+      </div>
+    </div>
+  );
+}
+
+const isRunning = (job: JobStatus | null) => job?.state === "running" || job?.state === "paused";
+
+function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobAnswer; status: JobStatus }) {
+  const trials = useTrials().data ?? [];
+  const trial = status.source === "trial" ? trials.find(({ id }) => id === status.sourceId) : undefined;
+  const [follow, setFollow] = useState(true);
+  const [cursor, setCursor] = useState(0);
+  const roomPx = useRoom(430, 300);
+  const tops = useMemo(() => Float64Array.from(job.log.tops), [job.log.tops]);
+  const key: SettingKey = trial ? primaryKey(trial, printer) : "nozzleTemperature";
+  const bands = useMemo(
+    () =>
+      trial && layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm).length > 0
+        ? logBands(trial, key, () => undefined).bands
+        : [],
+    [trial, key],
+  );
+  const columns = useMemo(() => jobColumns(job, key), [job, key]);
+  const layer = follow ? Math.max(0, status.layer) : cursor;
+  const inForce = settingKeys.flatMap((one) => {
+    const nudged = job.marks.findLast(({ setting }) => setting === one)?.value;
+    const value = nudged ?? job.log.settings[one]?.[layer] ?? null;
+    const { short, unit, decimals } = settingFor(one);
+    return value === null ? [] : [`${short} ${plainNumber(value, decimals)} ${unit}`.trim()];
+  });
+  return (
+    <HeightLog
+      label="Height log of the job"
+      columns={columns}
+      bands={bands}
+      tops={tops}
+      topMm={job.log.tops.at(-1) ?? 1}
+      cursorLayer={layer}
+      onCursor={(next) => {
+        setFollow(false);
+        setCursor(next);
+      }}
+      roomPx={roomPx}
+    >
+      <span>
+        {follow ? (
+          <>Now at {plainNumber(status.heightMm, 2)} mm</>
+        ) : (
+          <button className="link-button" onClick={() => setFollow(true)}>
+            Follow the nozzle
+          </button>
+        )}
+        {inForce.length > 0 && `: ${inForce.slice(0, 6).join(", ")}`}
+      </span>
+    </HeightLog>
+  );
+}
+
+const words: Record<JobStatus["state"], string> = {
+  running: "runs",
+  paused: "paused",
+  done: "done",
+  cancelled: "cancelled",
+  broken: "broke off",
+};
+
+function JobCard({ printer, status, job }: { printer: SavedPrinter; status: LinkStatus; job: JobStatus }) {
+  const { modal } = App.useApp();
+  const act = usePrinterAct();
+  const send = (what: "pause" | "resume" | "cancel") =>
+    act.mutate({ path: "/link/job/act", body: { printerId: printer.id, act: what } });
+  const cancel = async () => {
+    const sure = await modal.confirm({
+      title: `Cancel “${job.name}”?`,
+      content: "Heaters and fan go off, the nozzle is lifted and parked. The piece is lost.",
+      okText: "Cancel the job",
+      cancelText: "Let it run",
+    });
+    if (sure) send("cancel");
+  };
+  const here = status.rate > 1 ? ` (${sayDuration(job.secondsLeft / status.rate)} at ${status.rate} ×)` : "";
+  const end = new Date(Date.now() + (job.secondsLeft / status.rate) * 1000);
+  return (
+    <section className="card" aria-label="This job">
+      <h2>
+        {job.name}, {words[job.state]}
+      </h2>
+      <Progress
+        percent={Math.round(job.share * 1000) / 10}
+        status="normal"
+        strokeColor="var(--mustard)"
+        aria-label="Lines sent"
+      />
+      {job.why && <p className="dim">{job.why}</p>}
+      <Facts
+        rows={[
+          ["Line", `${job.linesTaken.toLocaleString("en")} of ${job.totalLines.toLocaleString("en")}`],
+          ["Height", `${plainNumber(job.heightMm, 2)} of ${plainNumber(job.topMm, 2)} mm`],
+          ["Layer", job.layer < 0 ? `before the first of ${job.layers}` : `${job.layer + 1} of ${job.layers}`],
+          isRunning(job) ? ["Still to print", `${sayDuration(job.secondsLeft)}${here}`] : null,
+          isRunning(job)
+            ? ["Expected end", end.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })]
+            : null,
+          status.heat ? ["Nozzle", `${plainNumber(status.heat.nozzles[0]?.measuredC ?? 0, 1)} °C`] : null,
+        ]}
+      />
+      {isRunning(job) && (
+        <div style={{ display: "flex", gap: 8, marginTop: 10 }}>
+          {job.state === "running" ? (
+            <Button onClick={() => send("pause")}>Pause</Button>
+          ) : (
+            <Button className="go" onClick={() => send("resume")}>
+              Resume
+            </Button>
+          )}
+          <Button onClick={() => void cancel()}>Cancel the job</Button>
+        </div>
+      )}
+      {!isRunning(job) && job.marks > 0 && <KeepMarks job={job} />}
+    </section>
+  );
+}
+
+function KeepMarks({ job }: { job: JobStatus }) {
+  const router = useRouter();
+  const client = useQueryClient();
+  const tell = useTell();
+  const keep = async () => {
+    try {
+      const { trialId, fileId } = await api.post<{ trialId?: number; fileId?: number }>("/link/job/keep", {
+        jobId: job.id,
+      });
+      await client.invalidateQueries({ queryKey: ["trials"] });
+      router.push(trialId === undefined ? `/workshop/${fileId}` : `/trials/${trialId}`);
+    } catch (error) {
+      tell.error(error);
+    }
+  };
+  return (
+    <Button className="go" block style={{ marginTop: 10 }} onClick={() => void keep()}>
+      {job.source === "trial" ? "Keep what was done by hand as a trial" : "Lay what was done by hand over the file"}
+    </Button>
+  );
+}
+
+function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStatus | null }) {
+  const query = useSearchParams();
+  const tell = useTell();
+  const client = useQueryClient();
+  const trials = useTrials().data ?? [];
+  const printers = usePrinters().data ?? [];
+  const files =
+    useQuery({ queryKey: ["files"], queryFn: () => api.get<{ id: number; name: string }[]>("/files") }).data ?? [];
+  const asked = query.get("trial")
+    ? `trial-${query.get("trial")}`
+    : query.get("file")
+      ? `file-${query.get("file")}`
+      : null;
+  const [chosen, setChosen] = useState<string | null>(asked);
+  const [busy, setBusy] = useState(false);
+  const own = trials.filter(({ printerId }) => printerId === printer.id);
+  const options = [
+    { label: "Trials", options: own.map(({ id, name }) => ({ value: `trial-${id}`, label: name })) },
+    { label: "Files", options: files.map(({ id, name }) => ({ value: `file-${id}`, label: name })) },
+  ];
+  const known = options.some((group) => group.options.some(({ value }) => value === chosen));
+  const open = status?.state === "open" && !status.halted;
+  const send = async () => {
+    const [what, id] = chosen!.split("-");
+    setBusy(true);
+    try {
+      await api.post("/link/job", { printerId: printer.id, [what === "trial" ? "trialId" : "fileId"]: Number(id) });
+      await client.invalidateQueries({ queryKey: ["links"] });
+    } catch (error) {
+      tell.error(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <section className="card" aria-label="Send to the printer">
+      <h2>Send to the printer</h2>
+      <Select
+        aria-label="What to print"
+        style={{ width: "100%" }}
+        placeholder="A trial or a file"
+        value={known ? chosen : null}
+        options={options}
+        onChange={setChosen}
+      />
+      <p className="dim" style={{ margin: "8px 0" }}>
+        Line by line, numbered and with checksums. Stay near while it heats and prints the first layer.
+        {printers.length > 1 && " Trials made for other printers are not listed."}
+      </p>
+      <Button className="go" block disabled={!open || !known} loading={busy} onClick={() => void send()}>
+        Start the job
+      </Button>
+    </section>
+  );
+}
+
+function PastJobs({ printerId }: { printerId: number }) {
+  const jobs =
+    useQuery({
+      queryKey: ["jobs", printerId],
+      queryFn: () => api.get<JobRecord[]>(`/link/jobs?printerId=${printerId}`),
+    }).data ?? [];
+  const past = jobs.filter(({ state }) => state !== "running" && state !== "paused");
+  if (past.length === 0) return null;
+  return (
+    <section className="card" aria-label="Earlier jobs">
+      <h2>Earlier jobs</h2>
+      <ol className="history">
+        {past.slice(0, 6).map(({ id, name, state, startedAt, heightMm }) => (
+          <li key={id}>
+            <span className="dim">{startedAt.slice(0, 10)}</span> {name}, {words[state]}
+            {state !== "done" && heightMm > 0 && ` at ${plainNumber(heightMm, 1)} mm`}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,51 @@
+"use client";
+/** What was kept for a printer that its firmware also holds: values of trials, and results of measured tunes. */
+import { useQuery } from "@tanstack/react-query";
+import type { SettingKey } from "@/core/settings";
+import { api } from "../common/api";
+import { useBench, useKept } from "../common/queries";
+
+/** Firmware values that say the same as a setting. */
+const sameAs: Partial<Record<SettingKey, string[]>> = {
+  acceleration: ["printAcceleration", "sharedAcceleration"],
+  jerk: ["jerkX", "jerkY", "jerkPerMinuteX", "jerkPerMinuteY", "squareCornerSpeed"],
+  junctionDeviation: ["junctionDeviation"],
+  retractionLength: ["retractionLength", "namedRetractionLength"],
+  retractionSpeed: ["retractionSpeed", "namedRetractionSpeed"],
+  pressureAdvance: ["pressureAdvance", "pressureAdvancePerTool", "namedPressureAdvance"],
+};
+
+export interface Measurement {
+  id: number;
+  tune: string;
+  measuredAt: string;
+  result: { text: string; values: Record<string, number> };
+}
+
+export const useMeasurements = (printerId: number) =>
+  useQuery({
+    queryKey: ["measurements", printerId],
+    enabled: printerId > 0,
+    queryFn: () => api.get<Measurement[]>(`/measure?printerId=${printerId}`),
+  });
+
+/** Kept figure by the id of the firmware value. */
+export function useKeptFirmware(printerId: number): Map<string, number> {
+  const spoolId = useBench().data?.spoolId ?? 0;
+  const kept = useKept(printerId, spoolId).data ?? [];
+  const measured = useMeasurements(printerId).data ?? [];
+  const found = new Map<string, number>();
+  // Newest first in both lists: the first one counts.
+  for (const { setting, value } of kept) {
+    for (const id of sameAs[setting] ?? []) if (!found.has(id)) found.set(id, value);
+  }
+  const seen = new Set<string>();
+  for (const { result } of measured) {
+    for (const [id, value] of Object.entries(result.values)) {
+      if (seen.has(id)) continue;
+      seen.add(id);
+      found.set(id, value);
+    }
+  }
+  return found;
+}

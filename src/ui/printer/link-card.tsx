@@ -1,0 +1,236 @@
+"use client";
+/** Making and ending the link, and how it stands. */
+import { useQuery } from "@tanstack/react-query";
+import { Button, Input, Segmented, Select } from "antd";
+import { useState } from "react";
+import type { LinkStatus } from "@/core/link/state";
+import { api, SavedPrinter } from "../common/api";
+import { Loading } from "../common/loading";
+import { NumberField } from "../common/number-field";
+import { usePrinterAct } from "./link-queries";
+
+type Way = "simulated" | "serial" | "tcp";
+const ways: { value: Way; label: string }[] = [
+  { value: "simulated", label: "Simulated" },
+  { value: "serial", label: "Serial cable" },
+  { value: "tcp", label: "Network" },
+];
+const rates = [1, 5, 20, 50, 100, 200, 500];
+
+interface Props {
+  printer: SavedPrinter;
+  status: LinkStatus | null | undefined;
+}
+
+export function LinkCard({ printer, status }: Props) {
+  if (status === undefined) return <Loading rows={1} />;
+  return (
+    <section className="card link-card" aria-label="Link">
+      {status?.state === "open" ? (
+        <OpenLink printer={printer} status={status} />
+      ) : (
+        <NewLink printer={printer} status={status} />
+      )}
+    </section>
+  );
+}
+
+function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatus | null }) {
+  const act = usePrinterAct();
+  const [way, setWay] = useState<Way>("simulated");
+  const [rate, setRate] = useState(1);
+  const [path, setPath] = useState<string | null>(null);
+  const [baud, setBaud] = useState(115200);
+  const [host, setHost] = useState("");
+  const [port, setPort] = useState(4750);
+  const ports = useQuery({
+    queryKey: ["ports"],
+    enabled: way === "serial",
+    queryFn: () => api.get<{ ports: { path: string; name: string }[]; speeds: number[] }>("/link/ports"),
+  });
+  const transport =
+    way === "simulated"
+      ? { kind: way, rate }
+      : way === "serial"
+        ? { kind: way, path: path ?? "", baud }
+        : { kind: way, host, port };
+  const complete = way === "simulated" || (way === "serial" ? Boolean(path) : host.trim() !== "");
+  return (
+    <>
+      {status?.state === "lost" && (
+        <div className="finding stop" role="alert" style={{ marginTop: 0, marginBottom: 10 }}>
+          The link is lost: {status.lostBecause}
+          {status.unsent.length > 0 && (
+            <>
+              {" "}
+              Not sent: <span className="mono">{status.unsent.slice(0, 6).join(" · ")}</span>
+              {status.unsent.length > 6 && ` and ${status.unsent.length - 6} more`}.
+            </>
+          )}
+        </div>
+      )}
+      <div className="link-row">
+        <b>Link by</b>
+        <Segmented<Way> aria-label="Way to the printer" value={way} options={ways} onChange={setWay} />
+        {way === "simulated" && <RateChoice rate={rate} onRate={setRate} />}
+        {way === "serial" && (
+          <>
+            <Select
+              aria-label="Port"
+              style={{ minWidth: 240 }}
+              placeholder={ports.isFetching ? "Looking for ports …" : "Choose a port"}
+              notFoundContent="No serial port was found. Is the cable in?"
+              value={path}
+              options={ports.data?.ports.map((one) => ({ value: one.path, label: one.name }))}
+              onChange={setPath}
+              onOpenChange={(open) => open && void ports.refetch()}
+            />
+            <Select
+              aria-label="Speed, baud"
+              style={{ width: 120 }}
+              value={baud}
+              options={(ports.data?.speeds ?? [115200, 250000]).map((value) => ({ value, label: String(value) }))}
+              onChange={setBaud}
+            />
+          </>
+        )}
+        {way === "tcp" && (
+          <>
+            <Input
+              aria-label="Address"
+              placeholder="192.168.1.20"
+              style={{ width: 180 }}
+              value={host}
+              onChange={(event) => setHost(event.target.value)}
+            />
+            <NumberField
+              label="Port"
+              value={port}
+              unit=""
+              low={1}
+              high={65535}
+              decimals={0}
+              width={60}
+              onChange={setPort}
+            />
+          </>
+        )}
+        <Button
+          className="go"
+          disabled={!complete}
+          loading={act.isPending}
+          onClick={() => act.mutate({ path: "/link/connect", body: { printerId: printer.id, transport } })}
+        >
+          Link {printer.name}
+        </Button>
+        <span className="dim">
+          {way === "simulated"
+            ? "A stand-in that behaves like a printer, with nothing to break."
+            : "Linking sends nothing."}
+        </span>
+      </div>
+    </>
+  );
+}
+
+function RateChoice({ rate, onRate }: { rate: number; onRate(rate: number): void }) {
+  const options = [...new Set([...rates, rate])].sort((a, b) => a - b);
+  return (
+    <Select
+      aria-label="Clock of the simulated printer"
+      style={{ width: 150 }}
+      value={rate}
+      options={options.map((value) => ({ value, label: value === 1 ? "clock as it is" : `clock ${value} ×` }))}
+      onChange={onRate}
+    />
+  );
+}
+
+function OpenLink({ printer, status }: { printer: SavedPrinter; status: LinkStatus }) {
+  const act = usePrinterAct();
+  const send = (path: string, body: Record<string, unknown> = {}) =>
+    act.mutate({ path, body: { printerId: printer.id, ...body } });
+  const doing = status.halted
+    ? `Stopped: ${status.halted}`
+    : status.silent
+      ? `No answer to ${status.inFlight ?? ""}`
+      : status.busy
+        ? `Busy with ${status.inFlight ?? ""}`
+        : status.inFlight
+          ? `Sent ${status.inFlight}`
+          : "Listens";
+  return (
+    <>
+      <div className="link-row" role="status">
+        <span className={`lamp ${status.halted || status.silent ? "bad" : status.busy ? "busy" : "on"}`} aria-hidden />
+        <b>{status.transport}</b>
+        {status.simulated && (
+          <RateChoice rate={status.rate} onRate={(rate) => send("/link/simulator", { act: "rate", rate })} />
+        )}
+        <span className="mono doing">{doing}</span>
+        {status.queueLength > 0 && (
+          <span className="dim" title={status.queue.map(({ text }) => text).join("\n")}>
+            {status.queueLength} {status.queueLength === 1 ? "line waits" : "lines wait"}:{" "}
+            <span className="mono">
+              {status.queue
+                .slice(0, 2)
+                .map(({ text }) => text)
+                .join(" · ")}
+            </span>{" "}
+            <button className="link-button" onClick={() => send("/link/queue", { act: "clear" })}>
+              Throw away
+            </button>
+          </span>
+        )}
+        <span className="link-acts">
+          {status.simulated && (
+            <>
+              <Button size="small" onClick={() => send("/link/simulator", { act: "power-cycle" })}>
+                Off and on
+              </Button>
+              <Button size="small" onClick={() => send("/link/simulator", { act: "pull-cable" })}>
+                Pull the cable
+              </Button>
+            </>
+          )}
+          <Button size="small" onClick={() => send("/link/disconnect")}>
+            End the link
+          </Button>
+        </span>
+      </div>
+      {status.silent && (
+        <div className="finding stop" role="alert">
+          The printer gives no answer to <span className="mono">{status.inFlight}</span>. It may still be at work: wait,
+          or{" "}
+          <button className="link-button" onClick={() => send("/link/queue", { act: "go-on" })}>
+            go on without it
+          </button>
+          . The line is not sent twice.
+        </div>
+      )}
+      {status.halted && (
+        <div className="finding stop" role="alert">
+          {status.halted} Heaters and motors are off. Switch the printer off and on before you go on.
+        </div>
+      )}
+      {status.unsent.length > 0 && (
+        <div className="finding">
+          Not sent: <span className="mono">{status.unsent.slice(0, 8).join(" · ")}</span>
+          {status.unsent.length > 8 && ` and ${status.unsent.length - 8} more`}.{" "}
+          <button className="link-button" onClick={() => send("/link/queue", { act: "forget-unsent" })}>
+            Forget them
+          </button>{" "}
+          <button
+            className="link-button"
+            onClick={() => {
+              send("/link/lines", { lines: status.unsent });
+              send("/link/queue", { act: "forget-unsent" });
+            }}
+          >
+            Send them now
+          </button>
+        </div>
+      )}
+    </>
+  );
+}

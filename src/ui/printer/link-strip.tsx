@@ -1,0 +1,76 @@
+"use client";
+/** On every page: which printers are linked, how hot they are, and the emergency stop. */
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { useEffect, useRef } from "react";
+import type { LinkStatus } from "@/core/link/state";
+import { plainNumber } from "@/core/units";
+import { usePrinters } from "../common/queries";
+import { useLinks, usePrinterAct } from "./link-queries";
+
+/** `205 → 210 °C, bed 60 °C`; what is not known is left out. */
+function sayHeat({ heat }: LinkStatus): string {
+  if (!heat) return "linked";
+  const nozzle = heat.nozzles[0];
+  const target = nozzle?.setC ? ` → ${plainNumber(nozzle.setC, 0)}` : "";
+  return [
+    nozzle ? `${plainNumber(nozzle.measuredC, 0)}${target} °C` : null,
+    heat.bed ? `bed ${plainNumber(heat.bed.measuredC, 0)} °C` : null,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+export function LinkStrip() {
+  const links = useLinks().data ?? [];
+  const printers = usePrinters().data ?? [];
+  const pathname = usePathname();
+  const act = usePrinterAct();
+  const open = links.filter(({ state }) => state === "open");
+  // On a printer's page the stop is for that printer; elsewhere it is for all that are linked.
+  const here = Number(/^\/printer\/(\d+)/.exec(pathname)?.[1] ?? 0);
+  const meant = open.some(({ printerId }) => printerId === here)
+    ? open.filter(({ printerId }) => printerId === here)
+    : open;
+  const stop = () => {
+    for (const { printerId } of meant) act.mutate({ path: "/link/stop", body: { printerId } });
+  };
+  const handler = useRef(stop);
+  useEffect(() => {
+    handler.current = stop;
+  });
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || !event.shiftKey || event.key.toLowerCase() !== "x") return;
+      event.preventDefault();
+      handler.current();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+  const nameOf = (printerId: number) => printers.find(({ id }) => id === printerId)?.name ?? "Printer";
+  const lost = links.filter(({ state }) => state === "lost");
+  if (open.length === 0 && lost.length === 0) return <span style={{ marginLeft: "auto" }}>no printer linked</span>;
+  return (
+    <span className="linked">
+      {[...open, ...lost].map((status) => (
+        <Link key={status.printerId} href={`/printer/${status.printerId}`} className="linked-printer">
+          <span
+            className={`lamp ${status.state === "lost" || status.halted ? "bad" : status.busy ? "busy" : "on"}`}
+            aria-hidden
+          />
+          <b>{nameOf(status.printerId)}</b>{" "}
+          {status.state === "lost" ? "link lost" : status.halted ? "stopped" : sayHeat(status)}
+          {status.job && (status.job.state === "running" || status.job.state === "paused") && (
+            <> · {plainNumber(status.job.share * 100, 0)} %</>
+          )}
+        </Link>
+      ))}
+      {open.length > 0 && (
+        <button className="emergency" onClick={stop} title="Emergency stop: everything off at once. Ctrl Shift X">
+          Stop {meant.length === 1 ? nameOf(meant[0].printerId) : "all printers"}
+        </button>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,233 @@
+"use client";
+/** One value about to be changed: staged, tried, then saved or put back. */
+import { useQueryClient } from "@tanstack/react-query";
+import { App, Button, Input } from "antd";
+import { useState } from "react";
+import { dialects } from "@/core/firmware/dialects";
+import { valueFor } from "@/core/firmware/values";
+import { stageChange, valueLine } from "@/core/firmware/values/change";
+import type { ValueChange, ValueSnapshot } from "@/core/link/state";
+import { api, ApiError, SavedPrinter } from "../common/api";
+import { NumberField } from "../common/number-field";
+import { useTell } from "../common/queries";
+import { sayFirmwareValue } from "./value-history";
+
+interface Props {
+  printer: SavedPrinter;
+  open: boolean;
+  valueId: string | null;
+  now: ValueSnapshot | undefined;
+  changes: ValueChange[];
+  onClose(): void;
+}
+
+export function StagedCard({ printer, open, valueId, now, changes, onClose }: Props) {
+  const inForce = newestOfEach(changes).filter(({ state }) => state === "tried");
+  if (!valueId && inForce.length === 0) {
+    return (
+      <section className="card" aria-label="Staged">
+        <h2>Change a value</h2>
+        <p className="dim">
+          Press Change beside a value. It is staged first: nothing is sent before you say so, and nothing is saved
+          before you have seen that it took.
+        </p>
+      </section>
+    );
+  }
+  return (
+    <>
+      {valueId && <Staged key={valueId} printer={printer} open={open} valueId={valueId} now={now} onClose={onClose} />}
+      {inForce.length > 0 && <InForce printer={printer} open={open} changes={inForce} />}
+    </>
+  );
+}
+
+/** The last change of every value. */
+function newestOfEach(changes: ValueChange[]): ValueChange[] {
+  const seen = new Set<string>();
+  return changes.filter(({ valueId, state }) => {
+    if (state === "put back" || seen.has(valueId)) return false;
+    seen.add(valueId);
+    return true;
+  });
+}
+
+function Staged({ printer, open, valueId, now, onClose }: Omit<Props, "changes"> & { valueId: string }) {
+  const { modal } = App.useApp();
+  const client = useQueryClient();
+  const tell = useTell();
+  const found = valueFor(valueId)!;
+  const from = now?.entries.find(({ id }) => id === valueId)?.value ?? null;
+  const [value, setValue] = useState(from ?? 0);
+  const [why, setWhy] = useState("");
+  const [busy, setBusy] = useState(false);
+  const { definition } = found;
+  const printerOf = { feedsPerMinute: dialects[printer.dialect].feedsPerMinute, tools: printer.tools };
+  const staged = stageChange(valueId, from, value, printerOf);
+  const attempt = async () => {
+    if (!staged.ok) return;
+    const { ask } = staged.value;
+    if (ask && !(await modal.confirm({ title: ask, okText: "Yes, try it", cancelText: "No" }))) return;
+    setBusy(true);
+    try {
+      const { taken } = await api.post<{ taken: boolean }>("/link/values/try", {
+        printerId: printer.id,
+        id: valueId,
+        value,
+        why,
+        confirmed: ask !== null,
+      });
+      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      if (taken) {
+        tell.done(`${definition.label} is ${sayFirmwareValue(definition, value)} now, read back.`);
+        onClose();
+      } else
+        tell.error(
+          new ApiError(409, `The printer did not take it: it still reports another ${definition.label.toLowerCase()}.`),
+        );
+    } catch (error) {
+      tell.error(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <section className="card staged" aria-label="Staged">
+      <h2>{definition.label}</h2>
+      <p className="dim">{definition.meaning}</p>
+      <p style={{ margin: "10px 0", display: "flex", gap: 8, alignItems: "baseline", flexWrap: "wrap" }}>
+        <span className="mono">{from === null ? "?" : sayFirmwareValue(definition, from)}</span> →
+        <NumberField
+          label={`New ${definition.label}`}
+          value={value}
+          unit={definition.unit}
+          low={definition.lowest}
+          high={definition.highest}
+          step={10 ** -Math.min(2, definition.decimals)}
+          decimals={definition.decimals}
+          width={76}
+          onChange={setValue}
+        />
+      </p>
+      {staged.ok ? (
+        <>
+          <p className="dim">
+            Will be sent: <span className="mono line-to-send">{staged.value.line}</span>
+          </p>
+          {staged.value.ask && <div className="finding">{staged.value.ask}</div>}
+        </>
+      ) : (
+        <div className="finding stop">{staged.message}</div>
+      )}
+      <Input
+        aria-label="Why"
+        placeholder="Why? (stands in the history)"
+        style={{ margin: "10px 0" }}
+        value={why}
+        onChange={(event) => setWhy(event.target.value)}
+      />
+      <div style={{ display: "flex", gap: 8 }}>
+        <Button
+          className="go"
+          loading={busy}
+          disabled={!open || !staged.ok || value === from}
+          onClick={() => void attempt()}
+        >
+          Try it
+        </Button>
+        <Button onClick={onClose}>Drop it</Button>
+      </div>
+    </section>
+  );
+}
+
+function InForce({ printer, open, changes }: { printer: SavedPrinter; open: boolean; changes: ValueChange[] }) {
+  const client = useQueryClient();
+  const tell = useTell();
+  const [busy, setBusy] = useState(false);
+  const { saveLine, feedsPerMinute } = dialects[printer.dialect];
+  const lines = changes.flatMap(({ valueId, to }) => {
+    const found = valueFor(valueId);
+    return found ? [valueLine(found.definition, found.tool, to, feedsPerMinute, printer.tools)] : [];
+  });
+  const act = async (path: string, body: Record<string, unknown>, done: (answer: { lost?: string[] }) => string) => {
+    setBusy(true);
+    try {
+      const answer = await api.post<{ lost?: string[] }>(path, { printerId: printer.id, ...body });
+      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      tell.done(done(answer));
+    } catch (error) {
+      tell.error(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const toStart = async () => {
+    try {
+      const { id, ...record } = printer;
+      const startLines = [printer.startLines.trimEnd(), ...lines.map((line) => `${line} ; tuned`)].join("\n");
+      await api.put(`/printers/${id}`, { ...record, startLines });
+      await client.invalidateQueries({ queryKey: ["printers"] });
+      tell.done("They stand at the end of this printer's start lines now.");
+    } catch (error) {
+      tell.error(error);
+    }
+  };
+  return (
+    <section className="card" aria-label="In force, not saved">
+      <h2>In force, not saved</h2>
+      {changes.map(({ id, valueId, from, to }) => {
+        const definition = valueFor(valueId)?.definition;
+        return (
+          <p key={id} style={{ marginBottom: 6 }}>
+            {definition?.label ?? valueId}{" "}
+            <span className="mono">
+              {from === null ? "" : `${plain(from)} → `}
+              {plain(to)}
+            </span>{" "}
+            {from !== null && (
+              <button
+                className="link-button"
+                disabled={!open || busy}
+                onClick={() =>
+                  void act("/link/values/put-back", { changeId: id }, () => `Put back to ${plain(from)}, read back.`)
+                }
+              >
+                Put it back
+              </button>
+            )}
+          </p>
+        );
+      })}
+      <p className="dim">
+        Lost when the power goes off. Saving sends <span className="mono">{saveLine}</span>, loads the saved values
+        again and compares.
+      </p>
+      <Button
+        className="go"
+        block
+        style={{ margin: "10px 0" }}
+        loading={busy}
+        disabled={!open}
+        onClick={() =>
+          void act("/link/values/save", {}, ({ lost = [] }) =>
+            lost.length === 0
+              ? "Saved, loaded again, and still the same."
+              : `Saved, but ${lost.length} values came back different.`,
+          )
+        }
+      >
+        Save in the printer
+      </Button>
+      <details>
+        <summary>Lines for the start of every print instead</summary>
+        <pre className="mono start-lines">{lines.join("\n")}</pre>
+        <button className="link-button" onClick={() => void toStart()}>
+          Add them to {printer.name}’s start lines
+        </button>
+      </details>
+    </section>
+  );
+}
+
+const plain = (value: number) => String(Math.round(value * 10_000) / 10_000);

@@ -1,0 +1,257 @@
+"use client";
+/** The firmware's values: what they are now, what they were, what was kept, and changing one safely. */
+import { useQueryClient } from "@tanstack/react-query";
+import { Button, Select } from "antd";
+import dayjs from "dayjs";
+import { Fragment, useState } from "react";
+import { firmwareValues, valueFor } from "@/core/firmware/values";
+import { compareReadings } from "@/core/firmware/values/compare";
+import { ValueGroup, valueGroups } from "@/core/firmware/values/value";
+import type { LinkStatus, ValueSnapshot } from "@/core/link/state";
+import { plainNumber } from "@/core/units";
+import { api, SavedPrinter } from "../common/api";
+import { Facts } from "../common/facts";
+import { Loading } from "../common/loading";
+import { useTell } from "../common/queries";
+import { useKeptFirmware } from "./kept-firmware";
+import { FirmwareValuesAnswer, useFirmwareValues } from "./link-queries";
+import { StagedCard } from "./staged-card";
+import { sayFirmwareValue, ValueHistory } from "./value-history";
+
+interface Props {
+  printer: SavedPrinter;
+  status: LinkStatus | null | undefined;
+}
+
+export function ValuesView({ printer, status }: Props) {
+  const answer = useFirmwareValues(printer.id).data;
+  const client = useQueryClient();
+  const tell = useTell();
+  const [reading, setReading] = useState(false);
+  const [staged, setStaged] = useState<string | null>(null);
+  const [against, setAgainst] = useState<number | null>(null);
+  const open = status?.state === "open" && !status.halted;
+  if (!answer) return <Loading rows={8} />;
+  const read = async () => {
+    setReading(true);
+    try {
+      await api.post("/link/values/read", { printerId: printer.id });
+      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+    } catch (error) {
+      tell.error(error);
+    } finally {
+      setReading(false);
+    }
+  };
+  const [now, before] = answer.snapshots;
+  const other = answer.snapshots.find(({ id }) => id === against) ?? before;
+  return (
+    <div className="two-sides">
+      <div>
+        <div className="talk-tools">
+          <Button className={now ? "" : "go"} loading={reading} disabled={!open} onClick={() => void read()}>
+            Read the values
+          </Button>
+          <span className="dim">
+            {now
+              ? `Read ${dayjs(now.takenAt).format("D MMM, HH:mm:ss")}${now.identity.fields.FIRMWARE_NAME ? ` from ${now.identity.fields.FIRMWARE_NAME}` : ""}.`
+              : "Sends M115 and the question for values, and nothing else."}
+          </span>
+        </div>
+        {now ? (
+          <ValueTable printer={printer} now={now} before={other} staged={staged} onStage={setStaged} />
+        ) : (
+          <div className="empty">
+            {open ? "Nothing was read yet." : "Link the printer above; then its values can be read."}
+          </div>
+        )}
+      </div>
+      <div className="side">
+        <StagedCard
+          key={staged}
+          printer={printer}
+          open={open}
+          valueId={staged}
+          now={now}
+          changes={answer.changes}
+          onClose={() => setStaged(null)}
+        />
+        {now && answer.snapshots.length > 1 && (
+          <Readings printer={printer} answer={answer} chosen={other} open={open} onChoose={setAgainst} />
+        )}
+        <ValueHistory changes={answer.changes} />
+      </div>
+    </div>
+  );
+}
+
+function ValueTable(props: {
+  printer: SavedPrinter;
+  now: ValueSnapshot;
+  before: ValueSnapshot | undefined;
+  staged: string | null;
+  onStage(id: string): void;
+}) {
+  const { printer, now, before, staged, onStage } = props;
+  const kept = useKeptFirmware(printer.id);
+  const old = new Map(before?.entries.map(({ id, value }) => [id, value]));
+  const order = new Map(firmwareValues.map(({ key }, index) => [key, index]));
+  const entries = now.entries
+    .flatMap((entry) => {
+      const found = valueFor(entry.id);
+      return found ? [{ ...entry, ...found }] : [];
+    })
+    .sort((a, b) => order.get(a.definition.key)! - order.get(b.definition.key)! || a.tool - b.tool);
+  return (
+    <div className="card" style={{ padding: 0, overflowX: "auto" }}>
+      <table className="grid-table values-table">
+        <thead>
+          <tr>
+            <th>Value</th>
+            <th>Now</th>
+            <th>{before ? dayjs(before.takenAt).format("D MMM, HH:mm") : "Reading before"}</th>
+            <th>Kept</th>
+            <th>Line</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {(Object.keys(valueGroups) as ValueGroup[]).map((group) => {
+            const own = entries.filter(({ definition }) => definition.group === group);
+            return own.length === 0 ? null : (
+              <Fragment key={group}>
+                <tr className="group">
+                  <th colSpan={6} scope="rowgroup">
+                    {valueGroups[group]}
+                  </th>
+                </tr>
+                {own.map(({ id, tool, value, line, definition }) => {
+                  const last = old.get(id);
+                  const wanted = kept.get(id);
+                  return (
+                    <tr key={id} data-on={id === staged}>
+                      <td title={definition.meaning}>
+                        {definition.label}
+                        {printer.tools > 1 && definition.toolWord ? `, tool ${tool}` : ""}
+                      </td>
+                      <td className="mono">
+                        <b>{sayFirmwareValue(definition, value)}</b>
+                      </td>
+                      <td className={`mono${last !== undefined && last !== value ? " differs" : ""}`}>
+                        {last === undefined ? "" : plainNumber(last, definition.decimals)}
+                      </td>
+                      <td
+                        className={`mono${wanted !== undefined && Math.abs(wanted - value) > 10 ** -definition.decimals ? " differs" : ""}`}
+                      >
+                        {wanted === undefined ? "" : plainNumber(wanted, definition.decimals)}
+                      </td>
+                      <td className="mono raw-cell" title={line}>
+                        {line.trim()}
+                      </td>
+                      <td>
+                        <button
+                          className="link-button"
+                          aria-label={`Change ${definition.label}`}
+                          onClick={() => onStage(id)}
+                        >
+                          Change
+                        </button>
+                      </td>
+                    </tr>
+                  );
+                })}
+              </Fragment>
+            );
+          })}
+          {now.otherLines.length > 0 && (
+            <tr>
+              <td colSpan={6}>
+                <span className="dim">Also reported, not known here:</span>{" "}
+                <span className="mono">{now.otherLines.map((line) => line.trim()).join(" · ")}</span>
+              </td>
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Readings(props: {
+  printer: SavedPrinter;
+  answer: FirmwareValuesAnswer;
+  chosen: ValueSnapshot | undefined;
+  open: boolean;
+  onChoose(id: number): void;
+}) {
+  const { printer, answer, chosen, open, onChoose } = props;
+  const client = useQueryClient();
+  const tell = useTell();
+  const [now, ...earlier] = answer.snapshots;
+  const differences = chosen ? compareReadings(chosen.entries, now.entries) : [];
+  const sendBack = async (snapshotId: number) => {
+    try {
+      const { sent } = await api.post<{ sent: number }>("/link/values/send-back", {
+        printerId: printer.id,
+        snapshotId,
+      });
+      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      tell.done(sent === 0 ? "Nothing differed." : `${sent} values were sent back and read. They are not saved yet.`);
+    } catch (error) {
+      tell.error(error);
+    }
+  };
+  const save = ({ takenAt, entries, otherLines }: ValueSnapshot) => {
+    const text = [
+      `; ${printer.name}, read ${takenAt}`,
+      ...new Set(entries.map(({ line }) => line.trim())),
+      ...otherLines,
+    ].join("\n");
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(new Blob([`${text}\n`], { type: "text/plain" }));
+    link.download = `${printer.name} ${takenAt.slice(0, 10)}.txt`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  return (
+    <section className="card" aria-label="Readings">
+      <h2>Earlier readings</h2>
+      <Select
+        aria-label="Compare with the reading of"
+        style={{ width: "100%" }}
+        value={chosen?.id}
+        options={earlier.map(({ id, takenAt }) => ({
+          value: id,
+          label: dayjs(takenAt).format("D MMM YYYY, HH:mm:ss"),
+        }))}
+        onChange={onChoose}
+      />
+      {differences.length === 0 ? (
+        <p className="dim" style={{ marginTop: 8 }}>
+          Nothing differs from now.
+        </p>
+      ) : (
+        <Facts
+          rows={differences.slice(0, 12).map(({ id, before, after }): [string, string] => {
+            const definition = valueFor(id)?.definition;
+            const say = (value: number | null) =>
+              value === null ? "–" : plainNumber(value, definition?.decimals ?? 3);
+            return [definition?.label ?? id, `${say(before)} → ${say(after)}`];
+          })}
+        />
+      )}
+      {chosen && (
+        <p style={{ marginTop: 8, display: "flex", gap: 14 }}>
+          <button className="link-button" onClick={() => save(chosen)}>
+            Save as text
+          </button>
+          {open && differences.length > 0 && (
+            <button className="link-button" onClick={() => void sendBack(chosen.id)}>
+              Send it back
+            </button>
+          )}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -11,6 +11,7 @@ import type { LogBand, LogColumn } from "./columns";
 import { CurvesColumn, CurveTicks, curveRange } from "./curves-column";
 import { penOf } from "./curve-pen";
 import { FrontCanvas, sayStretch } from "./front-canvas";
+import { LayerNames, Millimetres } from "./axis";
 import { MarksColumn } from "./marks-column";
 import { LogScale, logScale, roundStep } from "./scale";
 import { ValuesColumn } from "./values-column";
@@ -322,66 +323,6 @@ function ColumnGround({ width, scale, bands }: { width: number; scale: LogScale;
         />
       ))}
     </svg>
-  );
-}
-
-function Millimetres({ left, scale, colour }: { left: number; scale: LogScale; colour: string }) {
-  const labelled = roundStep(34 / scale.pxPerMm);
-  const small = roundStep(6 / scale.pxPerMm);
-  const ticks: ReactNode[] = [];
-  for (let i = 0; i * small <= scale.topMm + 1e-6; i++) {
-    const mm = i * small;
-    const named = Math.abs(mm / labelled - Math.round(mm / labelled)) < 1e-6;
-    const y = scale.y(mm);
-    ticks.push(
-      <line
-        key={i}
-        x1={left + (named ? 40 : 48)}
-        x2={left + 54}
-        y1={y}
-        y2={y}
-        stroke={colour}
-        strokeWidth={named ? 1.2 : 0.7}
-      />,
-    );
-    if (named) {
-      ticks.push(
-        <text key={`t${i}`} x={left + 34} y={y + 4} textAnchor="end">
-          {plainNumber(mm)}
-        </text>,
-      );
-    }
-  }
-  return <g>{ticks}</g>;
-}
-
-function LayerNames({
-  left,
-  bands,
-  scale,
-  markers,
-}: {
-  left: number;
-  bands: LogBand[];
-  scale: LogScale;
-  markers?: (number | undefined)[];
-}) {
-  let lastY = Infinity;
-  return (
-    <g>
-      {bands.map((band, i) => {
-        const y = scale.y(band.fromMm) - 5;
-        if (lastY - y < 12) return null;
-        lastY = y;
-        const marker = markers?.[band.firstLayer];
-        return (
-          <text key={i} x={left + 6} y={y}>
-            L{band.firstLayer + 1}
-            {marker !== undefined && marker !== band.firstLayer + 1 ? ` (${marker})` : ""}
-          </text>
-        );
-      })}
-    </g>
   );
 }
 

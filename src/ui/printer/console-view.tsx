@@ -62,8 +62,7 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
             onChange={(change) => setSearch(change.target.value)}
           />
           <label className="dim">
-            <Switch size="small" checked={all} onChange={onAll} aria-label="Lines of jobs too" /> lines of jobs and
-            temperature questions too
+            <Switch size="small" checked={all} onChange={onAll} aria-label="Lines of jobs too" /> lines of jobs too
           </label>
           <DayLog printerId={printer.id} />
         </div>

@@ -1,0 +1,12 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { TuneKey, tuneKeys } from "@/core/measure";
+import { TunePage } from "@/ui/measure/tune-page";
+
+export const metadata: Metadata = { title: "Measure" };
+
+export default async function Page({ params }: { params: Promise<{ tune: string }> }) {
+  const { tune } = await params;
+  if (!tuneKeys.includes(tune as TuneKey)) notFound();
+  return <TunePage tuneKey={tune as TuneKey} />;
+}

@@ -1,0 +1,58 @@
+import { refuse, succeed } from "../result";
+import { plainNumber } from "../units";
+import { nozzleInput } from "./inputs";
+import { mistyped, Tune } from "./tune";
+
+/** Marked above the extruder, and fed, mm. Common practice, no source. */
+const MARK_MM = 120;
+const FEED_MM = 100;
+const FEED_MM_MIN = 100;
+/** Common practice, no source. */
+const GOOD_WITHIN_MM = 1;
+
+export const extruderSteps: Tune = {
+  title: "Extruder steps",
+  question: "Does the extruder move the length it is told?",
+  needs: ["Filament loaded, nozzle clean", "A ruler and a pen", "About five minutes"],
+  inputs: [nozzleInput],
+  uses: () => ["extruderSteps"],
+  refuses: ({ dialect }) =>
+    dialect === "keyword"
+      ? "This printer's dialect cannot set steps by a line: they stand in its own configuration. The sum below still holds; write the new figure there."
+      : null,
+  heat: ({ inputs }) => ({ nozzleC: inputs.nozzleC }),
+  before: `Mark the filament ${MARK_MM} mm above the place where it enters the extruder.`,
+  act: () => ["M83", "G92 E0", `G1 E${FEED_MM} F${FEED_MM_MIN}`, "G4 P1"],
+  after: "Measure how far the mark still is from where the filament enters.",
+  readings: () => [{ key: "leftMm", label: "Left to the mark", unit: "mm", low: 0, high: MARK_MM, decimals: 1 }],
+  /** new = old · 100 / moved, moved = 120 − left. Common practice, no source. */
+  sum({ values }, { leftMm }) {
+    const old = values.extruderSteps;
+    if (!(old > 0))
+      return refuse("The steps now in force are not known: read them from the printer or type them.", "extruderSteps");
+    const moved = MARK_MM - leftMm;
+    if (moved <= 1)
+      return refuse("The filament hardly moved: is it gripped? Nothing can be computed from that.", "leftMm");
+    const next = (old * FEED_MM) / moved;
+    const within = Math.abs(moved - FEED_MM) <= GOOD_WITHIN_MM;
+    const fed = moved < FEED_MM ? "too little" : "too much";
+    return succeed({
+      sum: [
+        `moved = ${MARK_MM} − ${plainNumber(leftMm, 1)} = ${plainNumber(moved, 1)} mm`,
+        `new = ${plainNumber(old, 2)} · ${FEED_MM} / ${plainNumber(moved, 1)} = ${plainNumber(next, 2)} steps/mm`,
+      ],
+      measured: moved,
+      unit: "mm",
+      within,
+      verdict: within
+        ? `It feeds ${plainNumber(moved, 1)} mm for ${FEED_MM}: within ${GOOD_WITHIN_MM} mm, leave it as it is.`
+        : `It feeds ${fed}: ${plainNumber(moved, 1)} mm for ${FEED_MM}.`,
+      ask: mistyped("Extruder steps", old, next),
+      firmware: { extruderSteps: Math.round(next * 100) / 100 },
+    });
+  },
+  // The same grip feeds the same length: a larger difference is a slipping gear.
+  agreeWithin: 1,
+  fromRuler: ({ filamentLeftMm }) => ({ leftMm: filamentLeftMm }),
+  asFile: true,
+};

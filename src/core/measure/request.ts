@@ -1,0 +1,45 @@
+/** What a client may say when it asks for a tune. */
+import { z } from "zod";
+import { refuse, Result, succeed } from "../result";
+import { SettingValues } from "../settings";
+import { Printer } from "../shelf/printer";
+import { Spool } from "../shelf/spool";
+import { plainNumber } from "../units";
+import { tuneFor, TuneKey, tuneKeys } from ".";
+import { TuneRequest } from "./tune";
+
+const figures = z.record(z.string().max(40), z.number({ error: "A figure must be a number" }));
+
+export const tuneAskSchema = z.object({
+  tune: z.enum(tuneKeys, { error: `The tune is one of ${tuneKeys.join(", ")}` }),
+  inputs: figures.default({}),
+  /** Firmware values as they are now, by id. */
+  values: figures.default({}),
+});
+
+export type TuneAsk = z.infer<typeof tuneAskSchema>;
+
+/** The usual figures of a tune's inputs. */
+export function usualInputs(tune: TuneKey, about: Omit<TuneRequest, "inputs">): Record<string, number> {
+  return Object.fromEntries(tuneFor(tune).inputs.map((input) => [input.key, input.usual(about)]));
+}
+
+/** The request with usual figures where none are given; refused where one is out of range or the printer cannot be tuned so. */
+export function tuneRequest(
+  ask: TuneAsk,
+  about: { printer: Printer; spool: Spool | null; kept: SettingValues },
+): Result<TuneRequest> {
+  const tune = tuneFor(ask.tune);
+  const inputs = { ...usualInputs(ask.tune, { ...about, values: ask.values }), ...ask.inputs };
+  for (const { key, label, unit, low, high } of tune.inputs) {
+    const value = inputs[key];
+    if (!(value >= low && value <= high)) {
+      return refuse(`${label} must be ${plainNumber(low)} to ${plainNumber(high)} ${unit}`.trim(), `inputs.${key}`);
+    }
+  }
+  const { nozzleC } = inputs;
+  if (nozzleC !== undefined && nozzleC > about.printer.highestNozzleC) {
+    return refuse(`${about.printer.name} goes up to ${about.printer.highestNozzleC} °C.`, "inputs.nozzleC");
+  }
+  return succeed({ ...about, inputs, values: ask.values });
+}

@@ -1,0 +1,39 @@
+/** Results of measured tunes that were kept. */
+import { database } from "./connection";
+
+export interface Measurement {
+  id: number;
+  tune: string;
+  measuredAt: string;
+  result: { text: string; values: Record<string, number> };
+}
+
+interface Row {
+  id: number;
+  tune: string;
+  measured_at: string;
+  result: string;
+}
+
+const read = (row: Row): Measurement => ({
+  id: row.id,
+  tune: row.tune,
+  measuredAt: row.measured_at,
+  result: JSON.parse(row.result) as Measurement["result"],
+});
+
+export const measurements = {
+  /** Newest first. */
+  list(printerId: number): Measurement[] {
+    const rows = database()
+      .prepare("SELECT * FROM measurements WHERE printer_id = ? ORDER BY id DESC LIMIT 200")
+      .all(printerId) as Row[];
+    return rows.map(read);
+  },
+  add(printerId: number, spoolId: number | null, tune: string, result: Measurement["result"]): number {
+    const { lastInsertRowid } = database()
+      .prepare("INSERT INTO measurements (printer_id, spool_id, tune, result, measured_at) VALUES (?, ?, ?, ?, ?)")
+      .run(printerId, spoolId, tune, JSON.stringify(result), new Date().toISOString());
+    return Number(lastInsertRowid);
+  },
+};

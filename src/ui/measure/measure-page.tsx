@@ -1,0 +1,68 @@
+"use client";
+/** Everything that is measured rather than printed, in the order of work. */
+import dayjs from "dayjs";
+import Link from "next/link";
+import { tuneFor, tuneKeys } from "@/core/measure";
+import { Loading } from "../common/loading";
+import { useBenchPair } from "../common/queries";
+import { useMeasurements } from "../printer/kept-firmware";
+
+export function MeasurePage() {
+  const { printer } = useBenchPair();
+  const measured = useMeasurements(printer?.id ?? 0).data ?? [];
+  if (printer === undefined) return <Loading />;
+  if (printer === null) {
+    return (
+      <div className="empty">
+        <h1>No printer yet</h1>
+        <p>
+          Put a printer on the <Link href="/shelf/printers/new">shelf</Link> first.
+        </p>
+      </div>
+    );
+  }
+  const next = tuneKeys.find((key) => !tuneFor(key).refuses?.(printer) && !measured.some(({ tune }) => tune === key));
+  return (
+    <>
+      <h1>Does {printer.name} do what it is told?</h1>
+      <p className="sub">
+        Measured with ruler and calliper, with the printer linked or by a file it prints from a card. Steps first:
+        everything else stands on them.
+      </p>
+      <ol className="rows" style={{ marginTop: 18 }} aria-label="Measured tunes in the order of work">
+        {tuneKeys.map((key) => {
+          const tune = tuneFor(key);
+          const last = measured.find((one) => one.tune === key);
+          const refusal = tune.refuses?.(printer) ?? null;
+          return (
+            <li key={key} className="list-row measure-row">
+              <div>
+                <Link className="title" href={`/measure/${key}`}>
+                  {tune.title}
+                </Link>
+                <div className="dim">{refusal ?? tune.question}</div>
+              </div>
+              <div>
+                {last ? (
+                  <>
+                    <span className="mono">{last.result.text}</span>
+                    <div className="dim">{dayjs(last.measuredAt).format("D MMM YYYY")}</div>
+                  </>
+                ) : (
+                  <span className="dim">not measured yet</span>
+                )}
+              </div>
+              <Link
+                className={`ant-btn measure-go${key === next ? " go" : ""}`}
+                href={`/measure/${key}`}
+                aria-label={`Measure ${tune.title}`}
+              >
+                Measure
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+    </>
+  );
+}

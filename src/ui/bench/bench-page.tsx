@@ -14,6 +14,7 @@ import { Facts } from "../common/facts";
 import { Loading } from "../common/loading";
 import { KeptValue, SavedPrinter, SavedSpool } from "../common/api";
 import { useBenchPair, useKept, useTrials } from "../common/queries";
+import { BrokenJobs } from "../printer/broken-jobs";
 import { rampColour } from "../theme/tokens";
 import { useStartTrial } from "../trials/new-trial";
 
@@ -40,6 +41,7 @@ export function BenchPage() {
   const next = trialKindKeys.find((kind) => !keptOf(kind));
   return (
     <>
+      <BrokenJobs />
       <h1>What does {spool.colourName || spool.name} want?</h1>
       <p className="sub">
         {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.

@@ -13,7 +13,7 @@ import { penOf } from "./curve-pen";
 import { FrontCanvas, sayStretch } from "./front-canvas";
 import { LayerNames, Millimetres } from "./axis";
 import { MarksColumn } from "./marks-column";
-import { LogScale, logScale, roundStep } from "./scale";
+import { LogScale, logScale } from "./scale";
 import { ValuesColumn } from "./values-column";
 
 interface Props {

@@ -21,6 +21,24 @@ export function measuredByLayer({ log, samples }: Pick<JobView, "log" | "samples
   return values;
 }
 
+/** What is in force in a layer: the last change by hand, unless the program itself has changed the setting since. */
+export function inForceAt(
+  { log, marks }: Pick<JobView, "log" | "marks">,
+  key: SettingKey,
+  layer: number,
+): number | null {
+  const told = log.settings[key] ?? [];
+  const planned = told[layer] ?? null;
+  const mark = marks.findLast(({ setting, heightMm }) => setting === key && heightMm <= (log.tops[layer] ?? 0) + 1e-4);
+  if (!mark) return planned;
+  const from = Math.max(
+    0,
+    log.tops.findIndex((top) => top >= mark.heightMm - 1e-4),
+  );
+  const changedSince = told.slice(from, layer + 1).some((value, i, all) => i > 0 && value !== all[i - 1]);
+  return changedSince ? planned : mark.value;
+}
+
 /** Columns from left to right; `key` is what the bands are about. */
 export function jobColumns(job: JobView, key: SettingKey): LogColumn[] {
   const { log, marks } = job;

@@ -16,7 +16,7 @@ import { useRoom } from "../common/use-room";
 import { HeightLog } from "../heightlog/height-log";
 import { logBands } from "../trials/log-bands";
 import { primaryKey } from "../trials/varied";
-import { jobColumns } from "./job-columns";
+import { inForceAt, jobColumns } from "./job-columns";
 import type { LinkFeed } from "./link-feed";
 import { usePrinterAct } from "./link-queries";
 import { NudgeCard } from "./nudge-card";
@@ -74,7 +74,7 @@ function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobA
   const trial = status.source === "trial" ? trials.find(({ id }) => id === status.sourceId) : undefined;
   const [follow, setFollow] = useState(true);
   const [cursor, setCursor] = useState(0);
-  const roomPx = useRoom(430, 300);
+  const roomPx = useRoom(345, 300);
   const tops = useMemo(() => Float64Array.from(job.log.tops), [job.log.tops]);
   const key: SettingKey = trial ? primaryKey(trial, printer) : "nozzleTemperature";
   const bands = useMemo(
@@ -87,8 +87,7 @@ function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobA
   const columns = useMemo(() => jobColumns(job, key), [job, key]);
   const layer = follow ? Math.max(0, status.layer) : cursor;
   const inForce = settingKeys.flatMap((one) => {
-    const nudged = job.marks.findLast(({ setting }) => setting === one)?.value;
-    const value = nudged ?? job.log.settings[one]?.[layer] ?? null;
+    const value = inForceAt(job, one, layer);
     const { short, unit, decimals } = settingFor(one);
     return value === null ? [] : [`${short} ${plainNumber(value, decimals)} ${unit}`.trim()];
   });
@@ -201,8 +200,14 @@ function KeepMarks({ job }: { job: JobStatus }) {
     }
   };
   return (
-    <Button className="go" block style={{ marginTop: 10 }} onClick={() => void keep()}>
-      {job.source === "trial" ? "Keep what was done by hand as a trial" : "Lay what was done by hand over the file"}
+    <Button
+      className="go"
+      block
+      style={{ marginTop: 10 }}
+      title="The changes made by hand, at their heights"
+      onClick={() => void keep()}
+    >
+      {job.source === "trial" ? "Keep it as a trial" : "Lay it over the file"}
     </Button>
   );
 }

@@ -9,6 +9,7 @@ import { plainNumber } from "@/core/units";
 import { api, SavedPrinter } from "../common/api";
 import { SettingField } from "../common/setting-field";
 import { useTell } from "../common/queries";
+import { inForceAt } from "./job-columns";
 
 /** What counts where neither hand nor program has said anything. */
 const usual: Partial<Record<SettingKey, number>> = {
@@ -24,11 +25,7 @@ export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobVie
   const tell = useTell();
   const [setting, setSetting] = useState<SettingKey>("nozzleTemperature");
   const layer = Math.max(0, job.status.layer);
-  const now =
-    job.marks.findLast((mark) => mark.setting === setting)?.value ??
-    job.log.settings[setting]?.[layer] ??
-    usual[setting] ??
-    0;
+  const now = inForceAt(job, setting, layer) ?? usual[setting] ?? 0;
   const [value, setValue] = useState<number | null>(null);
   const { step, unit, decimals, lowest, highest } = settingFor(setting);
   const send = async (next: number) => {

@@ -312,6 +312,17 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
           >
             Get the file
           </Button>
+          {printer && (
+            <Button
+              block
+              disabled={!view || stops.length > 0}
+              onClick={() =>
+                void flush().then(() => router.push(`/printer/${printer.id}?view=job&trial=${trial.id}`), tell.error)
+              }
+            >
+              Send it to {printer.name}
+            </Button>
+          )}
           <Button block onClick={() => void flush().then(() => router.push(`/workshop?plan=${trial.id}`), tell.error)}>
             Put this plan on my own file
           </Button>

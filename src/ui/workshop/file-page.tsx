@@ -371,6 +371,15 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
           >
             Get the file
           </Button>
+          {printer && (
+            <Button
+              block
+              disabled={waiting || problem !== null}
+              onClick={() => router.push(`/printer/${printer.id}?view=job&file=${file.id}`)}
+            >
+              Send it to {printer.name}
+            </Button>
+          )}
           {view !== "plan" && (
             <Button block onClick={() => setView("plan")}>
               {changes.length === 0 ? "Lay a plan over it" : "Change the plan"}

@@ -96,7 +96,7 @@ test("the whole loop: link, read, tune, save, switch off and on, print the tower
   await expect(page.getByRole("img", { name: "Nozzle, °C along the height" })).toBeVisible();
   await page.getByRole("combobox", { name: "Setting to change" }).waitFor();
   await choose(page, "Setting to change", "Flow factor");
-  await page.getByRole("button", { name: "More: 102 %" }).click();
+  await page.getByRole("button", { name: "+2: to 102 %" }).click();
   await expect(page.getByText("flow 102 %").first()).toBeVisible();
   await expect(job).toContainText(", done", { timeout: 90_000 });
 
@@ -142,6 +142,7 @@ test("the console shows both ways unchanged, asks before danger, and goes on aft
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("Heats the nozzle to 200 °C");
   await dialog.getByRole("button", { name: "Do not send" }).click();
+  await expect(dialog).toBeHidden();
   await send(page, "G1 X10");
   await expect(dialog).toContainText("has not been homed");
   await dialog.getByRole("button", { name: "Do not send" }).click();

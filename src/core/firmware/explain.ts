@@ -136,15 +136,14 @@ function explainOther(text: string): Explanation {
   const line = readTalkLine(bare);
   const values = firmwareValues.filter(({ command }) => command === line.code);
   if (values.length > 0) {
+    const command = commandFor(line.code);
     return {
-      title: commandFor(line.code)?.does ?? "A value",
+      title: command?.does ?? "A value",
       parts: line.words.map(({ name, text: written }) => {
+        // `E0` names the nozzle in a report of M301, and is a figure elsewhere: the table of commands tells them apart.
         const value = values.find(({ word }) => word === name);
-        const tool = values.some(({ toolWord }) => toolWord === name);
-        return {
-          text: written,
-          means: value ? `${value.label}${value.unit ? `, ${value.unit}` : ""}` : tool ? "tool" : "not known here",
-        };
+        const meaning = command?.words?.[name] ?? (value && `${value.label}${value.unit ? `, ${value.unit}` : ""}`);
+        return { text: written, means: meaning ?? "not known here" };
       }),
     };
   }

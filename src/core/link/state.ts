@@ -123,6 +123,8 @@ export interface LinkStatus {
   homed: boolean | null;
   nozzleC: number | null;
   heat: HeatSample | null;
+  /** What the screen of a simulated printer shows; null for a real one, whose screen nobody can see from here. */
+  display: string | null;
   /** Somebody asks for temperatures. */
   watching: boolean;
   job: JobStatus | null;

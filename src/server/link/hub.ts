@@ -85,7 +85,8 @@ export async function connect(printerId: number, choice: TransportChoice): Promi
     throw new HttpError(409, `A job is running on ${printer.name}. Cancel it before you link it anew.`);
   }
   await before?.close();
-  const link = new Link(printer, transportFor(printer, choice), choice.kind === "simulated", journal);
+  const screen = choice.kind === "simulated" ? () => simulatorOf(printer).machine.display : undefined;
+  const link = new Link(printer, transportFor(printer, choice), journal, screen);
   links.set(printerId, link);
   try {
     await link.session.open();

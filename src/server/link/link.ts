@@ -30,8 +30,9 @@ export class Link {
   constructor(
     readonly printer: SavedPrinter,
     readonly transport: Transport,
-    readonly simulated: boolean,
     private readonly journal: Journal,
+    /** Reads the screen of a simulated printer. */
+    private readonly readDisplay?: () => string,
   ) {
     this.session = new LinkSession(transport, {
       onEvent: (direction, source, text) =>
@@ -76,7 +77,7 @@ export class Link {
       state: session.state,
       transport: this.transport.label,
       rate: this.transport.rate,
-      simulated: this.simulated,
+      simulated: this.readDisplay !== undefined,
       lostBecause: session.lostBecause,
       halted: session.halted,
       inFlight: session.inFlight,
@@ -88,6 +89,7 @@ export class Link {
       homed: session.known.homed,
       nozzleC: session.nozzleC,
       heat: this.samples.at(-1) ?? null,
+      display: this.readDisplay?.() ?? null,
       watching: this.isWatched,
       job: this.job?.status() ?? null,
     };

@@ -8,10 +8,11 @@ import type { JobRecord, JobStatus, JobView as JobAnswer, LinkStatus } from "@/c
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { planHeightMm } from "@/core/heightplan/plan";
 import { settingFor, SettingKey, settingKeys } from "@/core/settings";
+import type { RulerReadings } from "@/core/simulator/ruler";
 import { plainNumber, sayDuration } from "@/core/units";
 import { api, SavedPrinter } from "../common/api";
 import { Facts } from "../common/facts";
-import { usePrinters, useTell, useTrials } from "../common/queries";
+import { useBenchPair, usePrinters, useTell, useTrials } from "../common/queries";
 import { useRoom } from "../common/use-room";
 import { HeightLog } from "../heightlog/height-log";
 import { logBands } from "../trials/log-bands";
@@ -43,6 +44,7 @@ export function JobView({ printer, feed }: Props) {
   useEffect(() => {
     void client.invalidateQueries({ queryKey: ["job", printer.id] });
     void client.invalidateQueries({ queryKey: ["jobs", printer.id] });
+    void client.invalidateQueries({ queryKey: ["broken-jobs"] });
   }, [state, client, printer.id]);
   return (
     <div className="two-sides">
@@ -180,7 +182,24 @@ function JobCard({ printer, status, job }: { printer: SavedPrinter; status: Link
         </div>
       )}
       {!isRunning(job) && job.marks > 0 && <KeepMarks job={job} />}
+      {job.state === "done" && status.simulated && <LookAtPiece printer={printer} />}
     </section>
+  );
+}
+
+/** A simulated piece cannot be looked at: what the eye would say is told. */
+function LookAtPiece({ printer }: { printer: SavedPrinter }) {
+  const { spool } = useBenchPair();
+  const material = spool?.material ?? "PLA";
+  const look = useQuery({
+    queryKey: ["look", printer.id, material],
+    queryFn: () => api.get<RulerReadings>(`/link/ruler?printerId=${printer.id}&material=${material}`),
+  }).data;
+  if (!look) return null;
+  return (
+    <p className="dim" style={{ marginTop: 8 }}>
+      The piece is simulated too: to the eye, {material} comes out best near {look.bestNozzleC} °C on this printer.
+    </p>
   );
 }
 

@@ -182,6 +182,11 @@ function OpenLink({ printer, status }: { printer: SavedPrinter; status: LinkStat
             </button>
           </span>
         )}
+        {status.display && (
+          <span className="dim">
+            Its screen shows <span className="mono">{status.display}</span>
+          </span>
+        )}
         <span className="link-acts">
           {status.simulated && (
             <>

@@ -54,14 +54,14 @@ export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobVie
       <div style={{ display: "flex", gap: 6, alignItems: "baseline", marginTop: 8, flexWrap: "wrap" }}>
         <Button
           onClick={() => void send(held(now - step))}
-          aria-label={`Less: ${plainNumber(held(now - step), decimals)} ${unit}`}
+          aria-label={`−${plainNumber(step, decimals)}: to ${plainNumber(held(now - step), decimals)} ${unit}`}
         >
           −{plainNumber(step, decimals)}
         </Button>
         <SettingField settingKey={setting} label="New value" value={value ?? now} width={52} onChange={setValue} />
         <Button
           onClick={() => void send(held(now + step))}
-          aria-label={`More: ${plainNumber(held(now + step), decimals)} ${unit}`}
+          aria-label={`+${plainNumber(step, decimals)}: to ${plainNumber(held(now + step), decimals)} ${unit}`}
         >
           +{plainNumber(step, decimals)}
         </Button>

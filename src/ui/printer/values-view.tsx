@@ -112,7 +112,7 @@ function ValueTable(props: {
             <th>{before ? dayjs(before.takenAt).format("D MMM, HH:mm") : "Reading before"}</th>
             <th>Kept</th>
             <th>Line</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -1,4 +1,7 @@
-/** How soon the page answers a hand on the height log: part of `npm run bench`, where a browser is installed. */
+/**
+ * How soon the page answers a hand on the height log, and how soon it shows what a printer says: part of `npm run bench`, where
+ * a browser is installed.
+ */
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -54,9 +57,51 @@ try {
   console.log(
     `${"dragging a band edge to a redrawn log, median (9 of 10)".padEnd(58)} ${`${median} (${slow})`.padStart(26)}   aim ≤ 100 ms`,
   );
+  await measureTalk(page);
 } finally {
   await browser.close();
   child.removeAllListeners("exit");
   child.kill();
   rmSync(data, { recursive: true, force: true });
+}
+
+/** From sending a line to its answer on the screen, at 200 lines a second: the stamp in the line tells. */
+async function measureTalk(page) {
+  await page.goto("http://127.0.0.1:4795/printer/1");
+  const post = (path, body) =>
+    fetch(`http://127.0.0.1:4795/api${path}`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(body),
+    });
+  await post("/link/connect", { printerId: 1, transport: { kind: "simulated", rate: 1 } });
+  await post("/link/lines", { printerId: 1, lines: ["M115"] });
+  await page.getByRole("log").waitFor();
+  await page.evaluate(() => {
+    const { document, MutationObserver } = globalThis;
+    globalThis.delays = [];
+    const seen = new Set();
+    new MutationObserver(() => {
+      for (const raw of document.querySelectorAll(".talk-line.in .raw")) {
+        const stamp = /^stamp (\d+)/.exec(raw.textContent);
+        if (!stamp || seen.has(stamp[0])) continue;
+        seen.add(stamp[0]);
+        globalThis.delays.push(Date.now() - Number(stamp[1]));
+      }
+    }).observe(document.querySelector(".talk"), { subtree: true, childList: true, characterData: true });
+  });
+  // Five lines every fifty milliseconds: a hundred lines and a hundred answers with their ok, 300 events a second.
+  for (let i = 0; i < 60; i++) {
+    void post("/link/lines", {
+      printerId: 1,
+      lines: Array.from({ length: 5 }, (_, n) => `M118 stamp ${Date.now()} ${i}-${n}`),
+    });
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  await page.waitForTimeout(800);
+  const delays = (await page.evaluate(() => globalThis.delays)).sort((a, b) => a - b);
+  const at = (share) => `${delays[Math.floor((delays.length - 1) * share)]} ms`;
+  console.log(
+    `${"a printer's line to the screen at 200 a second, median (9 of 10)".padEnd(58)} ${`${at(0.5)} (${at(0.9)})`.padStart(20)}   aim ≤ 100 ms, ${delays.length} seen`,
+  );
 }

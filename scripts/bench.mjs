@@ -2,14 +2,21 @@
 import { bin, install, root, run } from "./prepare.mjs";
 
 install();
-run(bin("esbuild"), [
-  "scripts/bench.ts",
-  "--bundle",
-  "--platform=node",
-  "--target=node20",
-  "--external:better-sqlite3",
-  "--log-level=error",
-  "--outfile=.build/bench.cjs",
-]);
-run(process.execPath, ["--expose-gc", `${root}/.build/bench.cjs`]);
+/** Bundles measurements as the program itself is bundled. */
+function bundle(name) {
+  const externals = ["better-sqlite3", "serialport"].map((one) => `--external:${one}`);
+  run(bin("esbuild"), [
+    `scripts/${name}.ts`,
+    "--bundle",
+    "--platform=node",
+    "--target=node20",
+    ...externals,
+    "--log-level=error",
+    `--outfile=.build/${name}.cjs`,
+  ]);
+  return `${root}/.build/${name}.cjs`;
+}
+
+run(process.execPath, ["--expose-gc", bundle("bench")]);
+run(process.execPath, [bundle("bench-link")]);
 run(process.execPath, [`${root}/scripts/bench-page.mjs`]);

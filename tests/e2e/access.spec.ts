@@ -7,6 +7,7 @@ const pages = [
   "/trials/2",
   "/workshop",
   "/workshop/2",
+  "/measure",
   "/shelf",
   "/shelf/printers/1",
   "/shelf/spools/1",
@@ -25,6 +26,14 @@ for (const scheme of ["light", "dark"] as const) {
     });
   }
 }
+
+test("a measured tune has none either", async ({ page }) => {
+  for (const tune of ["extruder-steps", "axis-steps", "wall-flow"]) {
+    await page.goto(`/measure/${tune}`);
+    await expect(page.getByRole("heading", { name: "What you need" })).toBeVisible();
+    await expectAccessible(page);
+  }
+});
 
 test("the other views of a trial have none either", async ({ page }) => {
   await page.goto("/trials/2");

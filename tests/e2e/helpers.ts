@@ -40,6 +40,7 @@ export function temperatureAtLayers(program: string): { layer: number; zMm: numb
 
 /** Fails with what axe finds on the page as it stands. */
 export async function expectAccessible(page: Page): Promise<void> {
+  await expect(page).toHaveTitle(/./);
   await page.evaluate(axe.source);
   const violations = await page.evaluate(async () => {
     const results = await (

@@ -4,7 +4,7 @@ import { linkEvents } from "../db/link-events";
 import { hub } from "./hub";
 
 /** Events of one moment go out together. */
-const SEND_EVERY_MS = 40;
+const SEND_EVERY_MS = 20;
 const STATUS_EVERY_MS = 120;
 /** So that a page notices within two seconds that this program is gone. */
 const BEAT_EVERY_MS = 1500;

@@ -5,7 +5,7 @@ import { usePathname } from "next/navigation";
 import { useEffect, useRef } from "react";
 import type { LinkStatus } from "@/core/link/state";
 import { plainNumber } from "@/core/units";
-import { usePrinters } from "../common/queries";
+import { useBench, usePrinters } from "../common/queries";
 import { useLinks, usePrinterAct } from "./link-queries";
 
 /** `205 → 210 °C, bed 60 °C`; what is not known is left out. */
@@ -28,7 +28,8 @@ export function LinkStrip() {
   const act = usePrinterAct();
   const open = links.filter(({ state }) => state === "open");
   // On a printer's page the stop is for that printer; elsewhere it is for all that are linked.
-  const here = Number(/^\/printer\/(\d+)/.exec(pathname)?.[1] ?? 0);
+  const benchId = useBench().data?.printerId ?? 0;
+  const here = pathname === "/printer" ? benchId : Number(/^\/printer\/(\d+)/.exec(pathname)?.[1] ?? 0);
   const meant = open.some(({ printerId }) => printerId === here)
     ? open.filter(({ printerId }) => printerId === here)
     : open;

@@ -1,6 +1,6 @@
 "use client";
 /** One printer: its link, the talk with it, its firmware's values, its heat and its job. */
-import { useRouter, useSearchParams } from "next/navigation";
+import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import type { SavedPrinter } from "../common/api";
 import { Loading } from "../common/loading";
@@ -57,13 +57,13 @@ export function PrinterPage({ id }: { id: number }) {
 function LinkedPrinter({ printer }: { printer: SavedPrinter }) {
   const query = useSearchParams();
   const asked = query.get("view");
-  const router = useRouter();
   const [view, setView] = useState<View>(views.find(({ key }) => key === asked)?.key ?? "console");
   const [all, setAll] = useState(false);
   const feed = useLinkFeed(printer.id, { all, heat: view === "heat" });
   const choose = (next: View) => {
     setView(next);
-    router.replace(`/printer/${printer.id}?view=${next}`, { scroll: false });
+    // The address remembers the view; the page itself stays, and so does what it hears.
+    window.history.replaceState(null, "", `?view=${next}`);
   };
   return (
     <>

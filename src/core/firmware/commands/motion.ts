@@ -58,7 +58,12 @@ export const motion: Command[] = [
   { code: "M92", does: "Steps per millimetre", words: { ...each("steps/mm"), T: "tool" }, example: "M92 E405" },
   { code: "M114", does: "Asks where it stands" },
   { code: "M201", does: "Highest acceleration of each axis", words: each("mm/s²"), example: "M201 X1000 Y1000" },
-  { code: "M203", does: "Highest feed of each axis", words: each("mm/s (mm/min where the firmware counts so)"), example: "M203 X300 Y300" },
+  {
+    code: "M203",
+    does: "Highest feed of each axis",
+    words: each("mm/s (mm/min where the firmware counts so)"),
+    example: "M203 X300 Y300",
+  },
   {
     code: "M204",
     does: "Acceleration",

@@ -1,0 +1,288 @@
+/** Jobs, events and firmware values on a linked simulated printer, with a database of their own. */
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { isHeating } from "@/core/firmware/told";
+import { readProgram } from "@/core/gcode/read";
+import { countCommands } from "@/core/gcode/transmit";
+import type { LinkEvent } from "@/core/link/state";
+import { limitsFor } from "@/core/motion/limits";
+import { lineProgress } from "@/core/report/progress";
+import { reportOf } from "@/core/report/report";
+import { database } from "@/server/db/connection";
+import { jobs } from "@/server/db/jobs";
+import { linkEvents } from "@/server/db/link-events";
+import { printers as shelf } from "@/server/db/printers";
+import { eventStream } from "@/server/link/event-stream";
+import { putBack, readFirmware, saveValues, sendBack, tryValue } from "@/server/link/firmware";
+import { connect, hub, simulatorOf } from "@/server/link/hub";
+import type { JobProgram } from "@/server/tasks/catalogue";
+import { printers } from "../helpers/demo";
+import { until } from "./ways";
+
+const folder = mkdtempSync(join(tmpdir(), "cuchara-link-"));
+process.env.CUCHARA_DATA = folder;
+
+const ids = printers.map((printer) => shelf.add(printer).id);
+const [ladleId, , twinId, kettleId, sieveId] = ids;
+
+afterAll(async () => {
+  await Promise.all([...hub().links.values()].map((link) => link.close()));
+  for (const host of hub().hosts.values()) host.stop();
+  hub().journal.store();
+  database().close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const link = (printerId: number, rate = 500) => connect(printerId, { kind: "simulated", rate });
+
+/** A square tube of so many layers. */
+function tube(layers: number): JobProgram {
+  const lines = ["; a tube", "", "M104 S200", "M109 S200", "G28", "G90", "M82", "G92 E0"];
+  let e = 0;
+  for (let i = 0; i < layers; i++) {
+    lines.push(`; layer ${i}`, `G1 Z${(0.2 * (i + 1)).toFixed(2)} F600`);
+    for (const [x, y] of [
+      [60, 40],
+      [60, 60],
+      [40, 60],
+      [40, 40],
+    ])
+      lines.push(`G1 X${x} Y${y} E${(e += 0.7).toFixed(4)} F3000`);
+  }
+  lines.push("M104 S0", "M107", "M84");
+  const bytes = new TextEncoder().encode(lines.join("\n"));
+  const tables = readProgram(bytes);
+  const { report, seconds } = reportOf(tables, limitsFor(printers[0]));
+  return {
+    bytes,
+    commands: countCommands(bytes),
+    ...lineProgress(tables, seconds),
+    log: {
+      tops: report.layers.map(({ zMm }) => zMm),
+      minX: report.layers.map(({ minX }) => minX),
+      maxX: report.layers.map(({ maxX }) => maxX),
+      settings: report.settings,
+      seconds: report.seconds,
+    },
+  };
+}
+
+const about = { name: "Tube", source: "trial" as const, sourceId: 1, tool: 0 };
+
+describe("a job", () => {
+  it("goes through to its end, every command once, and knows its height at each line", async () => {
+    const linked = await link(ladleId);
+    const program = tube(20);
+    expect(program.heightMm.at(-1)).toBeCloseTo(4, 5);
+    const { machine } = simulatorOf(shelf.get(ladleId)!);
+    const before = machine.linesTaken;
+    const job = linked.begin(program, about);
+    await until(() => job.state === "done", "the job ends", 20_000);
+    expect(job.status()).toMatchObject({ linesTaken: program.commands, share: 1, layers: 20, secondsLeft: 0 });
+    expect(job.heightMm).toBeCloseTo(4, 5);
+    // Its own lines, the one that sets the counter, and questions for temperatures.
+    const asked = linkEvents
+      .last(ladleId, 10_000, true)
+      .filter(({ source, direction }) => source === "watch" && direction === "out");
+    hub().journal.store();
+    expect(machine.linesTaken - before).toBeGreaterThanOrEqual(program.commands + 1);
+    expect(machine.linesTaken - before - program.commands - 1).toBeLessThanOrEqual(asked.length + 40);
+    expect(machine.nozzles[0].setC).toBe(0);
+    expect(jobs.get(job.id)).toMatchObject({ state: "done", totalLines: program.commands });
+    await linked.close();
+  });
+
+  it("is paused with the nozzle lifted, resumed where it was, and its changes by hand stand at their height", async () => {
+    const linked = await link(ladleId, 100);
+    const job = linked.begin(tube(60), about);
+    await until(() => job.heightMm > 1, "it prints", 20_000);
+    await job.pause();
+    const { place } = simulatorOf(shelf.get(ladleId)!).machine;
+    const lifted = { ...place };
+    const taken = job.linesTaken;
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    expect(job.linesTaken).toBe(taken);
+    expect(jobs.get(job.id)!.state).toBe("paused");
+    await job.resume();
+    expect(lifted.z - job.heightMm).toBeGreaterThan(4);
+    await job.nudge("flowFactor", 104);
+    await expect(job.nudge("nozzleTemperature", 900)).rejects.toThrow(/must be 0 to 260/);
+    await expect(job.nudge("acceleration", 900)).rejects.toThrow(/cannot be changed while a job runs/);
+    await until(() => job.state === "done", "the job ends", 30_000);
+    expect(simulatorOf(shelf.get(ladleId)!).machine.flowPercent).toBe(104);
+    const [mark] = job.listMarks();
+    expect(mark).toMatchObject({ setting: "flowFactor", value: 104 });
+    expect(mark.heightMm).toBeGreaterThan(1);
+    await linked.close();
+  });
+
+  it("that is cancelled leaves the printer cold and parked", async () => {
+    const linked = await link(twinId, 200);
+    const job = linked.begin(tube(40), about);
+    await until(() => job.heightMm > 0.5, "it prints", 20_000);
+    await job.cancel();
+    const { machine } = simulatorOf(shelf.get(twinId)!);
+    expect(machine.nozzles.map(({ setC }) => setC)).toEqual([0, 0]);
+    expect([machine.bed.setC, machine.fanDuty[0]]).toEqual([0, 0]);
+    expect(job.status()).toMatchObject({ state: "cancelled", why: "Cancelled by hand." });
+    expect(() => linked.begin(tube(2), about)).not.toThrow();
+    await linked.close();
+  });
+
+  it("is told as broken when the printer resets, and when this program ends", async () => {
+    const linked = await link(ladleId, 100);
+    const job = linked.begin(tube(60), about);
+    await until(() => job.heightMm > 0.5, "it prints", 20_000);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    simulatorOf(shelf.get(ladleId)!).powerCycle();
+    await until(() => job.state === "broken", "the reset is noticed");
+    const record = jobs.get(job.id)!;
+    expect(record).toMatchObject({ state: "broken", why: "The printer has started anew.", seen: false });
+    // A printer that has started anew is cold.
+    expect(isHeating(record.told)).toBe(false);
+    expect(jobs.brokenUnseen().map(({ id }) => id)).toContain(job.id);
+    jobs.see(job.id);
+    expect(jobs.brokenUnseen().map(({ id }) => id)).not.toContain(job.id);
+
+    const left = jobs.begin({ printerId: ladleId, source: "file", sourceId: 1, name: "Left", totalLines: 100 });
+    jobs.breakOpen();
+    expect(jobs.get(left)).toMatchObject({ state: "broken", why: "Cuchara ended while it ran." });
+    await linked.close();
+  });
+
+  it("is refused while another one runs, and on a printer that is not linked", async () => {
+    const linked = await link(kettleId, 20);
+    linked.begin(tube(30), about);
+    expect(() => linked.begin(tube(2), about)).toThrow(/is still running/);
+    await expect(link(kettleId)).rejects.toThrow(/Cancel it before/);
+    await until(() => simulatorOf(shelf.get(kettleId)!).machine.nozzles[0].setC === 200, "it heats");
+    simulatorOf(shelf.get(kettleId)!).pull();
+    // Whose cable was pulled is still hot, and that is told.
+    expect(jobs.brokenUnseen().find(({ printerId }) => printerId === kettleId)).toMatchObject({
+      told: { nozzleC: [200] },
+    });
+    expect(() => linked.begin(tube(2), about)).toThrow(/is not linked/);
+  });
+});
+
+describe("temperatures", () => {
+  it("are asked for only while somebody looks", async () => {
+    const linked = await link(ladleId);
+    const asked = () => (
+      hub().journal.store(),
+      linkEvents.last(ladleId, 50_000, true).filter(({ source }) => source === "watch").length
+    );
+    const before = asked();
+    await new Promise((resolve) => setTimeout(resolve, 250));
+    expect(asked()).toBe(before);
+    const end = linked.watch();
+    await until(() => asked() > before + 3, "it asks");
+    end();
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    const after = asked();
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(asked()).toBe(after);
+    await linked.close();
+  });
+});
+
+/** Reads server-sent events until something holds. */
+async function listen(
+  afterId: number | null,
+  act: () => Promise<void>,
+  enough: (events: LinkEvent[]) => boolean,
+): Promise<LinkEvent[]> {
+  const gone = new AbortController();
+  const reader = eventStream(ladleId, { afterId, all: false, heat: false, signal: gone.signal }).getReader();
+  const events: LinkEvent[] = [];
+  let text = "";
+  const acted = act();
+  while (!enough(events)) {
+    const { value, done } = await reader.read();
+    if (done) break;
+    text += new TextDecoder().decode(value);
+    for (let end = text.indexOf("\n\n"); end >= 0; end = text.indexOf("\n\n")) {
+      const data = /event: lines\ndata: (.*)/.exec(text.slice(0, end));
+      if (data) events.push(...(JSON.parse(data[1]) as LinkEvent[]));
+      text = text.slice(end + 2);
+    }
+  }
+  await acted;
+  gone.abort();
+  return events;
+}
+
+describe("events", () => {
+  it("resume behind the last one without a gap and without a double", async () => {
+    const linked = await link(ladleId);
+    const talk = async (from: number, to: number) => {
+      for (let i = from; i < to; i++) await linked.session.exchange(`M118 word ${i}`, "console");
+    };
+    const said = (events: LinkEvent[]) =>
+      events.filter(({ direction, text }) => direction === "in" && text.startsWith("word")).map(({ text }) => text);
+    const first = await listen(
+      null,
+      () => talk(0, 10),
+      (events) => said(events).length >= 5,
+    );
+    // Nobody listens now.
+    await talk(10, 30);
+    const second = await listen(
+      first[first.length - 1].id,
+      () => talk(30, 40),
+      (events) => said(events).at(-1) === "word 39",
+    );
+    expect([...said(first), ...said(second)]).toEqual(Array.from({ length: 40 }, (_, i) => `word ${i}`));
+    const all = [...first, ...second].map(({ id }) => id);
+    expect(all).toEqual([...new Set(all)].sort((a, b) => a - b));
+
+    // The whole day can be read again.
+    hub().journal.store();
+    const [{ day }] = linkEvents.days(ladleId);
+    const texts = linkEvents.ofDay(ladleId, day, 0, 100_000).map(({ text }) => text);
+    expect(texts.filter((text) => text.startsWith("word"))).toHaveLength(40);
+    await linked.close();
+  });
+});
+
+describe("firmware values", () => {
+  it.each([
+    [ladleId, "pressureAdvance", "M900 K0.05"],
+    [twinId, "pressureAdvancePerTool@1", "M572 D1 S0.05"],
+    [sieveId, "namedPressureAdvance", "SET_PRESSURE_ADVANCE ADVANCE=0.05"],
+  ])("of printer %i are read, tried, saved and outlive the power", async (printerId, id, line) => {
+    await link(printerId);
+    await readFirmware(printerId);
+    const { change, taken } = await tryValue(printerId, { id, value: 0.05, why: "a tower", confirmed: false });
+    expect(change).toMatchObject({ line, from: 0, to: 0.05, why: "a tower", state: "tried" });
+    expect(taken).toBe(true);
+    expect((await saveValues(printerId)).lost).toEqual([]);
+    simulatorOf(shelf.get(printerId)!).powerCycle();
+    // The banner comes before anything else is asked.
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    const { entries } = await readFirmware(printerId);
+    expect(entries.find((entry) => entry.id === id)!.value).toBe(0.05);
+    // A simulated printer's memory outlives this program: a new one of the same printer has it too.
+    hub().hosts.delete(printerId);
+    expect(simulatorOf(shelf.get(printerId)!).machine.memory.inForce[id]).toBe(0.05);
+  });
+
+  it("are put back, and an earlier reading can be sent back", async () => {
+    await link(ladleId);
+    const before = await readFirmware(ladleId);
+    await expect(
+      tryValue(ladleId, { id: "printAcceleration", value: 2000, why: "", confirmed: false }),
+    ).rejects.toThrow(/100 % more/);
+    const { change } = await tryValue(ladleId, { id: "printAcceleration", value: 1100, why: "", confirmed: false });
+    const back = await putBack(ladleId, change.id);
+    expect(back.entries.find(({ id }) => id === "printAcceleration")!.value).toBe(1000);
+    await tryValue(ladleId, { id: "jerkX", value: 9, why: "", confirmed: false });
+    await tryValue(ladleId, { id: "jerkY", value: 7, why: "", confirmed: false });
+    const { snapshot, sent } = await sendBack(ladleId, before.id);
+    expect(sent).toBe(2);
+    expect(snapshot.entries.map(({ id, value }) => [id, value])).toEqual(
+      before.entries.map(({ id, value }) => [id, value]),
+    );
+  });
+});

@@ -123,6 +123,8 @@ export interface LinkStatus {
   homed: boolean | null;
   nozzleC: number | null;
   heat: HeatSample | null;
+  /** Seconds since that was measured; null where nothing was. */
+  heatAgeS: number | null;
   /** What the screen of a simulated printer shows; null for a real one, whose screen nobody can see from here. */
   display: string | null;
   /** Somebody asks for temperatures. */

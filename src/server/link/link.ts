@@ -89,6 +89,7 @@ export class Link {
       homed: session.known.homed,
       nozzleC: session.nozzleC,
       heat: this.samples.at(-1) ?? null,
+      heatAgeS: this.samples.length > 0 ? (performance.now() - this.clockMs) / 1000 : null,
       display: this.readDisplay?.() ?? null,
       watching: this.isWatched,
       job: this.job?.status() ?? null,

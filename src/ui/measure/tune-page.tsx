@@ -304,7 +304,7 @@ function Guide({ tuneKey, printer, spool, kept, known }: GuideProps) {
             )}
           </Step>
         </div>
-        <div className="side">
+        <div className="side stays">
           <RunList tuneKey={tuneKey} printer={printer} spool={spool} runs={runs} live={live} onRuns={setRuns} />
         </div>
       </div>

@@ -4,13 +4,17 @@ import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { useEffect, useRef } from "react";
 import type { LinkStatus } from "@/core/link/state";
-import { plainNumber } from "@/core/units";
+import { plainNumber, sayDuration } from "@/core/units";
 import { useBench, usePrinters } from "../common/queries";
 import { useLinks, usePrinterAct } from "./link-queries";
 
-/** `205 → 210 °C, bed 60 °C`; what is not known is left out. */
-function sayHeat({ heat }: LinkStatus): string {
+/** A temperature older than this is no longer said as if it were so now, s. */
+const STALE_S = 15;
+
+/** `205 → 210 °C, bed 60 °C`; what is not known is left out, and what nobody has asked for lately says when it was. */
+function sayHeat({ heat, heatAgeS }: LinkStatus): string {
   if (!heat) return "linked";
+  const was = heatAgeS !== null && heatAgeS > STALE_S ? `, ${sayDuration(heatAgeS)} ago` : "";
   const nozzle = heat.nozzles[0];
   const target = nozzle?.setC ? ` → ${plainNumber(nozzle.setC, 0)}` : "";
   return [
@@ -18,7 +22,8 @@ function sayHeat({ heat }: LinkStatus): string {
     heat.bed ? `bed ${plainNumber(heat.bed.measuredC, 0)} °C` : null,
   ]
     .filter(Boolean)
-    .join(", ");
+    .join(", ")
+    .concat(was);
 }
 
 export function LinkStrip() {

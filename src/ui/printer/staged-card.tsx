@@ -37,7 +37,7 @@ export function StagedCard({ printer, open, valueId, now, changes, onClose }: Pr
   return (
     <>
       {valueId && <Staged key={valueId} printer={printer} open={open} valueId={valueId} now={now} onClose={onClose} />}
-      {inForce.length > 0 && <InForce printer={printer} open={open} changes={inForce} />}
+      {inForce.length > 0 && <InForce printer={printer} open={open} changes={inForce} next={!valueId} />}
     </>
   );
 }
@@ -141,7 +141,8 @@ function Staged({ printer, open, valueId, now, onClose }: Omit<Props, "changes">
   );
 }
 
-function InForce({ printer, open, changes }: { printer: SavedPrinter; open: boolean; changes: ValueChange[] }) {
+function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueChange[]; next: boolean }) {
+  const { printer, open, changes, next } = props;
   const client = useQueryClient();
   const tell = useTell();
   const [busy, setBusy] = useState(false);
@@ -204,7 +205,7 @@ function InForce({ printer, open, changes }: { printer: SavedPrinter; open: bool
         again and compares.
       </p>
       <Button
-        className="go"
+        className={next ? "go" : ""}
         block
         style={{ margin: "10px 0" }}
         loading={busy}

@@ -66,7 +66,7 @@ export function ValuesView({ printer, status }: Props) {
           </div>
         )}
       </div>
-      <div className="side">
+      <div className="side stays">
         <StagedCard
           key={staged}
           printer={printer}
@@ -128,12 +128,11 @@ function ValueTable(props: {
                 {own.map(({ id, tool, value, line, definition }) => {
                   const last = old.get(id);
                   const wanted = kept.get(id);
+                  const label =
+                    printer.tools > 1 && definition.toolWord ? `${definition.label}, tool ${tool}` : definition.label;
                   return (
                     <tr key={id} data-on={id === staged}>
-                      <td title={definition.meaning}>
-                        {definition.label}
-                        {printer.tools > 1 && definition.toolWord ? `, tool ${tool}` : ""}
-                      </td>
+                      <td title={definition.meaning}>{label}</td>
                       <td className="mono">
                         <b>{sayFirmwareValue(definition, value)}</b>
                       </td>
@@ -149,11 +148,7 @@ function ValueTable(props: {
                         {line.trim()}
                       </td>
                       <td>
-                        <button
-                          className="link-button"
-                          aria-label={`Change ${definition.label}`}
-                          onClick={() => onStage(id)}
-                        >
+                        <button className="link-button" aria-label={`Change ${label}`} onClick={() => onStage(id)}>
                           Change
                         </button>
                       </td>

@@ -1,7 +1,8 @@
+import { valueId } from "../firmware/values/value";
 import { refuse, succeed } from "../result";
 import { plainNumber } from "../units";
 import { nozzleInput } from "./inputs";
-import { mistyped, Tune } from "./tune";
+import { mistyped, toolOf, Tune } from "./tune";
 
 /** Marked above the extruder, and fed, mm. Common practice, no source. */
 const MARK_MM = 120;
@@ -15,7 +16,8 @@ export const extruderSteps: Tune = {
   question: "Does the extruder move the length it is told?",
   needs: ["Filament loaded, nozzle clean", "A ruler and a pen", "About five minutes"],
   inputs: [nozzleInput],
-  uses: () => ["extruderSteps"],
+  perTool: true,
+  uses: (request) => [valueId("extruderSteps", toolOf(request))],
   refuses: ({ dialect }) =>
     dialect === "keyword"
       ? "This printer's dialect cannot set steps by a line: they stand in its own configuration. The sum below still holds; write the new figure there."
@@ -26,10 +28,10 @@ export const extruderSteps: Tune = {
   after: "Measure how far the mark still is from where the filament enters.",
   readings: () => [{ key: "leftMm", label: "Left to the mark", unit: "mm", low: 0, high: MARK_MM, decimals: 1 }],
   /** new = old · 100 / moved, moved = 120 − left. Common practice, no source. */
-  sum({ values }, { leftMm }) {
-    const old = values.extruderSteps;
-    if (!(old > 0))
-      return refuse("The steps now in force are not known: read them from the printer or type them.", "extruderSteps");
+  sum(request, { leftMm }) {
+    const id = valueId("extruderSteps", toolOf(request));
+    const old = request.values[id];
+    if (!(old > 0)) return refuse("The steps now in force are not known: read them from the printer or type them.", id);
     const moved = MARK_MM - leftMm;
     if (moved <= 1)
       return refuse("The filament hardly moved: is it gripped? Nothing can be computed from that.", "leftMm");
@@ -48,7 +50,7 @@ export const extruderSteps: Tune = {
         ? `It feeds ${plainNumber(moved, 1)} mm for ${FEED_MM}: within ${GOOD_WITHIN_MM} mm, leave it as it is.`
         : `It feeds ${fed}: ${plainNumber(moved, 1)} mm for ${FEED_MM}.`,
       ask: mistyped("Extruder steps", old, next),
-      firmware: { extruderSteps: Math.round(next * 100) / 100 },
+      firmware: { [id]: Math.round(next * 100) / 100 },
     });
   },
   // The same grip feeds the same length: a larger difference is a slipping gear.

@@ -35,6 +35,7 @@ export const firmwareRetraction: Tune = {
       usual: ({ kept, printer }) => kept.retractionSpeed ?? printer.retractionMmS,
     },
   ],
+  perTool: true,
   uses: idsOf,
   refuses: ({ dialect }) =>
     dialect === "valve"

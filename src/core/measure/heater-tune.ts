@@ -1,7 +1,8 @@
+import { valueId } from "../firmware/values/value";
 import { succeed } from "../result";
 import { plainNumber } from "../units";
 import { nozzleInput } from "./inputs";
-import { Tune, TuneInput } from "./tune";
+import { toolOf, Tune, TuneInput } from "./tune";
 
 const cycles: TuneInput = {
   key: "cycles",
@@ -26,13 +27,12 @@ export function readTunedFigures(lines: string[]): Record<string, number> | null
 
 interface Heater {
   what: "nozzle" | "bed";
-  heaterWord: number;
   ids: [string, string, string];
   target: TuneInput;
   highest(printer: { highestNozzleC: number; highestBedC: number }): number;
 }
 
-function heaterTune({ what, heaterWord, ids, target, highest }: Heater): Tune {
+function heaterTune({ what, ids, target, highest }: Heater): Tune {
   return {
     title: `${what === "nozzle" ? "Nozzle" : "Bed"} heat (PID)`,
     question: `Does the ${what} hold its temperature?`,
@@ -41,7 +41,8 @@ function heaterTune({ what, heaterWord, ids, target, highest }: Heater): Tune {
       "Five to fifteen minutes",
     ],
     inputs: [target, cycles],
-    uses: () => ids,
+    perTool: what === "nozzle",
+    uses: (request) => ids.map((id) => valueId(id, toolOf(request))),
     refuses({ dialect }) {
       if (dialect === "keyword") return "This printer's dialect has no autotune that Cuchara could read.";
       return dialect === "valve" && what === "bed"
@@ -51,7 +52,7 @@ function heaterTune({ what, heaterWord, ids, target, highest }: Heater): Tune {
     heat: () => null,
     before: `The ${what} heats up and swings about the temperature some times. Stay near.`,
     act: ({ inputs, printer }) => [
-      `M303 E${heaterWord} S${plainNumber(Math.min(inputs.targetC, highest(printer)))} C${plainNumber(inputs.cycles)}`,
+      `M303 E${what === "nozzle" ? toolOf({ inputs }) : -1} S${plainNumber(Math.min(inputs.targetC, highest(printer)))} C${plainNumber(inputs.cycles)}`,
       what === "nozzle" ? "M104 S0" : "M140 S0",
     ],
     after: "The printer says what it found.",
@@ -64,9 +65,10 @@ function heaterTune({ what, heaterWord, ids, target, highest }: Heater): Tune {
         high: 5000,
         decimals: 2,
       })),
-    sum({ values }, { p, i, d }) {
+    sum(request, { p, i, d }) {
       const found = [p, i, d];
-      const old = ids.map((id) => values[id]);
+      const own = ids.map((id) => valueId(id, toolOf(request)));
+      const old = own.map((id) => request.values[id]);
       const known = old.every((value) => value !== undefined);
       const within = known && found.every((value, n) => Math.abs(value - old[n]) <= 0.1 * Math.max(old[n], 0.01));
       return succeed({
@@ -78,7 +80,7 @@ function heaterTune({ what, heaterWord, ids, target, highest }: Heater): Tune {
         within,
         verdict: within ? "Nearly what it has: leave it." : "These hold the temperature better than what it has.",
         ...(p === 0 || d === 0 ? { ask: "A part of 0 switches that part off. Is it typed as it was shown?" } : {}),
-        firmware: Object.fromEntries(ids.map((id, n) => [id, Math.round(found[n] * 100) / 100])),
+        firmware: Object.fromEntries(own.map((id, n) => [id, Math.round(found[n] * 100) / 100])),
       });
     },
     // Two autotunes of a sound heater come within about a fifth of one another. Common practice, no source.
@@ -90,7 +92,6 @@ function heaterTune({ what, heaterWord, ids, target, highest }: Heater): Tune {
 
 export const nozzlePid = heaterTune({
   what: "nozzle",
-  heaterWord: 0,
   ids: ["nozzleP", "nozzleI", "nozzleD"],
   target: { ...nozzleInput, key: "targetC", label: "About" },
   highest: ({ highestNozzleC }) => highestNozzleC,
@@ -98,7 +99,6 @@ export const nozzlePid = heaterTune({
 
 export const bedPid = heaterTune({
   what: "bed",
-  heaterWord: -1,
   ids: ["bedP", "bedI", "bedD"],
   target: {
     key: "targetC",

@@ -34,6 +34,7 @@ export const highestFlow: Tune = {
     { key: "count", label: "How many", unit: "", low: 3, high: 10, step: 1, decimals: 0, usual: () => 6 },
     { key: "feedMm", label: "Each feeds", unit: "mm", low: 20, high: 100, step: 10, decimals: 0, usual: () => 50 },
   ],
+  perTool: true,
   uses: () => [],
   heat: ({ inputs }) => ({ nozzleC: inputs.nozzleC }),
   before:

@@ -3,26 +3,42 @@ import { dialects } from "../firmware/dialects";
 import { valueFor } from "../firmware/values";
 import { valueLine } from "../firmware/values/change";
 import { plainNumber } from "../units";
-import { Tune, TuneRequest } from "./tune";
+import { toolOf, Tune, TuneRequest } from "./tune";
 
 /** Lines that bring the heaters to where the tune wants them, and wait. */
 export function heatLines(tune: Tune, request: TuneRequest): string[] {
   const heat = tune.heat(request);
   if (!heat) return [];
   const { nozzleC, bedC } = heat;
+  const named = toolWord(tune, request);
   return [
     ...(bedC === undefined ? [] : [`M140 S${plainNumber(bedC, 0)}`]),
-    ...(nozzleC === undefined ? [] : [`M104 S${plainNumber(nozzleC, 0)}`]),
+    ...(nozzleC === undefined ? [] : [`M104 S${plainNumber(nozzleC, 0)}${named}`]),
     ...(bedC === undefined ? [] : [`M190 S${plainNumber(bedC, 0)}`]),
-    ...(nozzleC === undefined ? [] : [`M109 S${plainNumber(nozzleC, 0)}`]),
+    ...(nozzleC === undefined ? [] : [`M109 S${plainNumber(nozzleC, 0)}${named}`]),
   ];
+}
+
+/** ` T1` where the tool must be named. */
+function toolWord({ perTool }: Tune, request: TuneRequest): string {
+  return perTool && request.printer.tools > 1 ? ` T${toolOf(request)}` : "";
+}
+
+/** Lines that make the printer act, with the tool chosen first where there are several. */
+export function actLines(tune: Tune, request: TuneRequest): string[] {
+  const chosen = toolWord(tune, request).trim();
+  const lines = tune.act(request);
+  return chosen === "" || lines.length === 0 ? lines : [chosen, ...lines];
 }
 
 /** Lines that switch off again what the tune switched on. */
 export function coolLines(tune: Tune, request: TuneRequest): string[] {
   const heat = tune.heat(request);
   if (!heat) return [];
-  return [...(heat.nozzleC === undefined ? [] : ["M104 S0"]), ...(heat.bedC === undefined ? [] : ["M140 S0"])];
+  return [
+    ...(heat.nozzleC === undefined ? [] : [`M104 S0${toolWord(tune, request)}`]),
+    ...(heat.bedC === undefined ? [] : ["M140 S0"]),
+  ];
 }
 
 /**
@@ -38,7 +54,7 @@ export function tuneProgram(tune: Tune, request: TuneRequest): string {
       ? [valueLine(found.definition, found.tool, values[id], feedsPerMinute, printer.tools)]
       : [];
   });
-  const act = tune.act(request);
+  const act = actLines(tune, request);
   const homes = act.some((line) => line.startsWith("G28")) || tune.heat(request) === null ? [] : ["G28"];
   const lifts = homes.length > 0 ? ["G90", "G1 Z30 F600"] : [];
   return [

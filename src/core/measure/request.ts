@@ -6,6 +6,7 @@ import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { plainNumber } from "../units";
 import { tuneFor, TuneKey, tuneKeys } from ".";
+import { inputsOf } from "./inputs";
 import { TuneRequest } from "./tune";
 
 const figures = z.record(z.string().max(40), z.number({ error: "A figure must be a number" }));
@@ -21,7 +22,7 @@ export type TuneAsk = z.infer<typeof tuneAskSchema>;
 
 /** The usual figures of a tune's inputs. */
 export function usualInputs(tune: TuneKey, about: Omit<TuneRequest, "inputs">): Record<string, number> {
-  return Object.fromEntries(tuneFor(tune).inputs.map((input) => [input.key, input.usual(about)]));
+  return Object.fromEntries(inputsOf(tuneFor(tune), about.printer).map((input) => [input.key, input.usual(about)]));
 }
 
 /** The request with usual figures where none are given; refused where one is out of range or the printer cannot be tuned so. */
@@ -31,7 +32,7 @@ export function tuneRequest(
 ): Result<TuneRequest> {
   const tune = tuneFor(ask.tune);
   const inputs = { ...usualInputs(ask.tune, { ...about, values: ask.values }), ...ask.inputs };
-  for (const { key, label, unit, low, high } of tune.inputs) {
+  for (const { key, label, unit, low, high } of inputsOf(tune, about.printer)) {
     const value = inputs[key];
     if (!(value >= low && value <= high)) {
       return refuse(`${label} must be ${plainNumber(low)} to ${plainNumber(high)} ${unit}`.trim(), `inputs.${key}`);

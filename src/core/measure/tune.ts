@@ -63,6 +63,8 @@ export interface Tune {
   /** What must be at hand. */
   needs: string[];
   inputs: TuneInput[];
+  /** Every tool is tuned by itself; which one is asked on printers that have several. */
+  perTool?: boolean;
   /** Firmware values the sum starts from, by id. */
   uses(request: Pick<TuneRequest, "printer" | "inputs">): string[];
   /** Why this printer cannot be tuned like this, or null. */
@@ -86,6 +88,11 @@ export interface Tune {
   fromAnswers?(lines: string[]): Record<string, number> | null;
   /** Lines for people without a cable stand in a file of their own; false where a file makes no sense. */
   asFile: boolean;
+}
+
+/** The tool a request is about, from 0. */
+export function toolOf({ inputs }: Pick<TuneRequest, "inputs">): number {
+  return inputs.tool ?? 0;
 }
 
 /** A new figure more than this share away from the old one looks mistyped. Common practice, no source. */

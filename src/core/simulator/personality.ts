@@ -1,5 +1,4 @@
 /** What makes one simulated printer another than the next. */
-import type { Material } from "../material/materials";
 import { Printer } from "../shelf/printer";
 
 /** What is really so, whatever the printer's values say. */
@@ -14,8 +13,8 @@ export interface Truths {
   slipFlowMm3S: number;
   /** How much more one degree more lets through, mm³/s. */
   slipFlowPerC: number;
-  /** Nozzle temperature at which each material comes out best, °C. */
-  bestNozzleC: Record<Material, number>;
+  /** How many degrees more the thermometer of the nozzle says than there are. */
+  nozzleReadsHighC: number;
 }
 
 export interface Personality {

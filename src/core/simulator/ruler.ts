@@ -1,6 +1,6 @@
 /** What a ruler, a calliper and a look at the piece would show at a simulated printer, with the noise such readings have. */
-import type { Material } from "../material/materials";
 import { bedCentre } from "../shelf/printer";
+import type { Spool } from "../shelf/spool";
 import { roundTo } from "../units";
 import { Noise } from "./noise";
 import type { SimulatedPrinter } from "./machine";
@@ -20,9 +20,18 @@ export interface RulerReadings {
   fromCentreMm: { x: number; y: number };
   /** Thickness of the four walls of a one-wall box that should be `wallMm`. */
   wallsMm: number[];
-  /** The nozzle temperature that comes out best by eye. */
-  bestNozzleC: number;
+  /** The nozzle temperature at which the spool comes out best by eye; null without a spool. */
+  bestNozzleC: number | null;
   display: string;
+}
+
+/** What of a spool decides how hot it wants to be. */
+type LookedAt = Pick<Spool, "name" | "maker" | "labelMinC" | "labelMaxC">;
+
+/** The hidden best temperature of a spool: somewhere within its label, always the same for the same spool. */
+function bestOf({ name, maker, labelMinC, labelMaxC }: LookedAt): number {
+  const own = [...`${maker} ${name}`].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) >>> 0, 7);
+  return labelMinC + (labelMaxC - labelMinC) * (0.2 + 0.6 * new Noise(own).even());
 }
 
 /**
@@ -32,7 +41,7 @@ export interface RulerReadings {
 export function readRuler(
   machine: SimulatedPrinter,
   seed: number,
-  { wallMm = 0.45, flowPercent = 100, material = "PLA" as Material } = {},
+  { wallMm = 0.45, flowPercent = 100, spool = null as LookedAt | null } = {},
 ): RulerReadings {
   const noise = new Noise(seed);
   const { truth, personality, memory, place, shift } = machine;
@@ -54,7 +63,7 @@ export function readRuler(
       y: ruler(place.y + shift.y - centre.y + bedCentreOffsetMm.y + memory.get("homeY", 0)),
     },
     wallsMm: [1.01, 0.99, 1.005, 0.995].map((side) => calliper(wall * side)),
-    bestNozzleC: Math.round(personality.truths.bestNozzleC[material] + noise.bell(2)),
+    bestNozzleC: spool && Math.round(bestOf(spool) + personality.truths.nozzleReadsHighC + noise.bell(1.5)),
     display: machine.display,
   };
 }

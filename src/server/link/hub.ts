@@ -47,7 +47,7 @@ export type TransportChoice = z.infer<typeof transportSchema>;
 interface Hub {
   journal: Journal;
   links: Map<number, Link>;
-  hosts: Map<number, SimulatorHost>;
+  hosts: Map<number, SimulatorHost<SavedPrinter>>;
 }
 
 // One hub per process; kept on globalThis because route handlers are loaded apart from one another.
@@ -62,12 +62,25 @@ export function hub(): Hub {
   return shared.cucharaHub;
 }
 
+/** What makes a printer another machine, when it is changed on the shelf; its lines and figures of work do not. */
+function machineOf({
+  dialect,
+  tools,
+  fanPerTool,
+  bedShape,
+  bedOrigin,
+  bedWidthMm,
+  bedDepthMm,
+  buildHeightMm,
+}: SavedPrinter): string {
+  return JSON.stringify([dialect, tools, fanPerTool, bedShape, bedOrigin, bedWidthMm, bedDepthMm, buildHeightMm]);
+}
+
 /** The simulated stand-in of a printer; it goes on running while nobody is linked. */
-export function simulatorOf(printer: SavedPrinter): SimulatorHost {
+export function simulatorOf(printer: SavedPrinter): SimulatorHost<SavedPrinter> {
   const { hosts } = hub();
   const known = hosts.get(printer.id);
-  // A printer that was changed on the shelf is another machine.
-  if (known && JSON.stringify(known.printer) === JSON.stringify(printer)) return known;
+  if (known && machineOf(known.printer) === machineOf(printer)) return known;
   known?.pull("The printer was changed on the shelf.");
   known?.stop();
   const host = new SimulatorHost(printer, simulatorMemory(printer.id));
@@ -115,6 +128,8 @@ function transportFor(printer: SavedPrinter, choice: TransportChoice) {
 export function linkOf(printerId: number): Link {
   const link = hub().links.get(printerId);
   if (!link) throw new HttpError(409, "This printer is not linked. Link it first.");
+  // It may have been changed on the shelf meanwhile.
+  link.printer = printers.get(printerId) ?? link.printer;
   return link;
 }
 

@@ -28,7 +28,7 @@ export class Link {
   private readonly listeners = new Set<() => void>();
 
   constructor(
-    readonly printer: SavedPrinter,
+    public printer: SavedPrinter,
     readonly transport: Transport,
     private readonly journal: Journal,
     /** Reads the screen of a simulated printer. */

@@ -18,7 +18,7 @@ export interface SavedMemory {
   store(saved: Record<string, number>): void;
 }
 
-export class SimulatorHost {
+export class SimulatorHost<P extends Printer = Printer> {
   readonly machine: SimulatedPrinter;
   private sink: ((text: string) => void) | null = null;
   private lost: ((reason: string) => void) | null = null;
@@ -29,7 +29,7 @@ export class SimulatorHost {
   private kept: Record<string, number>;
 
   constructor(
-    readonly printer: Printer,
+    readonly printer: P,
     private readonly memory: SavedMemory,
     public rate = 1,
   ) {

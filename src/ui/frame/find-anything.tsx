@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Input, InputRef, Modal } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
+import { tuneFor, tuneKeys } from "@/core/measure";
 import { api } from "../common/api";
 import { usePrinters, useSpools, useTrials } from "../common/queries";
 import { areas } from "./areas";
@@ -36,6 +37,12 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
       kind: "spool",
       path: `/shelf/spools/${id}`,
     })),
+    ...printers.map(({ id, name }) => ({
+      label: `${name}: link, console, values, heat, job`,
+      kind: "link",
+      path: `/printer/${id}`,
+    })),
+    ...tuneKeys.map((key) => ({ label: tuneFor(key).title, kind: "measure", path: `/measure/${key}` })),
     ...files.map(({ id, name }) => ({ label: name, kind: "file", path: `/workshop/${id}` })),
   ];
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);

@@ -92,7 +92,7 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
     act(async () => {
       const inForce = Object.entries((tried ?? outcome).firmware);
       const text = [
-        ...inForce.map(([id, value]) => `${valueFor(id)?.definition.label ?? id} ${plainNumber(value, 2)}`),
+        ...inForce.map(([id, value]) => `${nameOf(id)} ${plainNumber(value, 2)}`),
         ...settings.map(([key, value]) => `${settingFor(key).label} ${plainNumber(value, 1)} ${settingFor(key).unit}`),
         ...(outcome.printer?.highestFlowMm3S === undefined
           ? []
@@ -191,4 +191,11 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
       </section>
     </>
   );
+}
+
+/** `Extruder steps`, `Extruder steps, tool 1` */
+function nameOf(id: string): string {
+  const found = valueFor(id);
+  if (!found) return id;
+  return found.tool === 0 ? found.definition.label : `${found.definition.label}, tool ${found.tool}`;
 }

@@ -5,6 +5,8 @@ import { Button, Segmented } from "antd";
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import { tuneFor, TuneKey } from "@/core/measure";
+import { inputsOf } from "@/core/measure/inputs";
+import { actLines } from "@/core/measure/program";
 import { usualInputs } from "@/core/measure/request";
 import type { TuneInput, TuneOutcome, TuneRequest } from "@/core/measure/tune";
 import { valueFor } from "@/core/firmware/values";
@@ -86,7 +88,7 @@ function Guide({ tuneKey, printer, spool, kept, known }: GuideProps) {
   const request: TuneRequest = { ...about, inputs, values };
   const refusal = tune.refuses?.(printer) ?? null;
   const needsHeat = tune.heat(request) !== null;
-  const lines = tune.act(request);
+  const lines = actLines(tune, request);
   const fields = tune.readings(request);
   const complete = fields.every(({ key }) => readings[key] !== undefined);
   const result = complete ? tune.sum(request, readings) : null;
@@ -123,7 +125,7 @@ function Guide({ tuneKey, printer, spool, kept, known }: GuideProps) {
   };
   const ruler = async () => {
     try {
-      const query = new URLSearchParams({ printerId: String(printer.id), material: spool?.material ?? "PLA" });
+      const query = new URLSearchParams({ printerId: String(printer.id) });
       for (const key of ["wallMm", "flowPercent"]) if (inputs[key] !== undefined) query.set(key, String(inputs[key]));
       const seen = await api.get<RulerReadings>(`/link/ruler?${query.toString()}`);
       const offered = tune.fromRuler?.(seen, request) ?? {};
@@ -178,7 +180,7 @@ function Guide({ tuneKey, printer, spool, kept, known }: GuideProps) {
               ))}
             </ul>
             <div className="field-row">
-              {tune.inputs.map((input) => (
+              {inputsOf(tune, printer).map((input) => (
                 <InputField
                   key={input.key}
                   input={input}

@@ -88,6 +88,7 @@ function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobA
   );
   const columns = useMemo(() => jobColumns(job, key), [job, key]);
   const layer = follow ? Math.max(0, status.layer) : cursor;
+  const band = bands.find(({ firstLayer, lastLayer }) => layer >= firstLayer && layer <= lastLayer);
   const inForce = settingKeys.flatMap((one) => {
     const value = inForceAt(job, one, layer);
     const { short, unit, decimals } = settingFor(one);
@@ -109,7 +110,9 @@ function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobA
     >
       <span>
         {follow ? (
-          <>Now at {plainNumber(status.heightMm, 2)} mm</>
+          <>
+            Now at {plainNumber(status.heightMm, 2)} mm{band && `, band ${band.number} of ${bands.length}`}
+          </>
         ) : (
           <button className="link-button" onClick={() => setFollow(true)}>
             Follow the nozzle
@@ -190,15 +193,15 @@ function JobCard({ printer, status, job }: { printer: SavedPrinter; status: Link
 /** A simulated piece cannot be looked at: what the eye would say is told. */
 function LookAtPiece({ printer }: { printer: SavedPrinter }) {
   const { spool } = useBenchPair();
-  const material = spool?.material ?? "PLA";
   const look = useQuery({
-    queryKey: ["look", printer.id, material],
-    queryFn: () => api.get<RulerReadings>(`/link/ruler?printerId=${printer.id}&material=${material}`),
+    queryKey: ["look", printer.id, spool?.id],
+    enabled: spool != null,
+    queryFn: () => api.get<RulerReadings>(`/link/ruler?printerId=${printer.id}&spoolId=${spool!.id}`),
   }).data;
-  if (!look) return null;
+  if (!look?.bestNozzleC || !spool) return null;
   return (
     <p className="dim" style={{ marginTop: 8 }}>
-      The piece is simulated too: to the eye, {material} comes out best near {look.bestNozzleC} °C on this printer.
+      The piece is simulated too: to the eye, {spool.name} comes out best near {look.bestNozzleC} °C on this printer.
     </p>
   );
 }

@@ -1,9 +1,10 @@
 "use client";
 /** What was kept for a printer that its firmware also holds: values of trials, and results of measured tunes. */
 import { useQuery } from "@tanstack/react-query";
+import { tuneFor, TuneKey } from "@/core/measure";
 import type { SettingKey } from "@/core/settings";
 import { api } from "../common/api";
-import { useBench, useKept } from "../common/queries";
+import { useBench, useKept, useTrials } from "../common/queries";
 
 /** Firmware values that say the same as a setting. */
 const sameAs: Partial<Record<SettingKey, string[]>> = {
@@ -17,7 +18,7 @@ const sameAs: Partial<Record<SettingKey, string[]>> = {
 
 export interface Measurement {
   id: number;
-  tune: string;
+  tune: TuneKey;
   measuredAt: string;
   result: { text: string; values: Record<string, number> };
 }
@@ -29,22 +30,31 @@ export const useMeasurements = (printerId: number) =>
     queryFn: () => api.get<Measurement[]>(`/measure?printerId=${printerId}`),
   });
 
+export interface KeptFigure {
+  value: number;
+  /** Where it came from. */
+  why: string;
+}
+
 /** Kept figure by the id of the firmware value. */
-export function useKeptFirmware(printerId: number): Map<string, number> {
+export function useKeptFirmware(printerId: number): Map<string, KeptFigure> {
   const spoolId = useBench().data?.spoolId ?? 0;
   const kept = useKept(printerId, spoolId).data ?? [];
   const measured = useMeasurements(printerId).data ?? [];
-  const found = new Map<string, number>();
+  const trials = useTrials().data ?? [];
+  const found = new Map<string, KeptFigure>();
   // Newest first in both lists: the first one counts.
-  for (const { setting, value } of kept) {
-    for (const id of sameAs[setting] ?? []) if (!found.has(id)) found.set(id, value);
+  for (const { setting, value, trialId } of kept) {
+    const trial = trials.find(({ id }) => id === trialId)?.name;
+    const why = trial ? `kept from “${trial}”` : "kept by hand";
+    for (const id of sameAs[setting] ?? []) if (!found.has(id)) found.set(id, { value, why });
   }
   const seen = new Set<string>();
-  for (const { result } of measured) {
+  for (const { tune, result } of measured) {
     for (const [id, value] of Object.entries(result.values)) {
       if (seen.has(id)) continue;
       seen.add(id);
-      found.set(id, value);
+      found.set(id, { value, why: `${tuneFor(tune).title}, measured` });
     }
   }
   return found;

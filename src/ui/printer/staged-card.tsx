@@ -11,19 +11,20 @@ import { api, ApiError, SavedPrinter } from "../common/api";
 import { NumberField } from "../common/number-field";
 import { useTell } from "../common/queries";
 import { sayFirmwareValue } from "./value-history";
+import type { Staging } from "./values-view";
 
 interface Props {
   printer: SavedPrinter;
   open: boolean;
-  valueId: string | null;
+  staging: Staging | null;
   now: ValueSnapshot | undefined;
   changes: ValueChange[];
   onClose(): void;
 }
 
-export function StagedCard({ printer, open, valueId, now, changes, onClose }: Props) {
+export function StagedCard({ printer, open, staging, now, changes, onClose }: Props) {
   const inForce = newestOfEach(changes).filter(({ state }) => state === "tried");
-  if (!valueId && inForce.length === 0) {
+  if (!staging && inForce.length === 0) {
     return (
       <section className="card" aria-label="Staged">
         <h2>Change a value</h2>
@@ -36,8 +37,8 @@ export function StagedCard({ printer, open, valueId, now, changes, onClose }: Pr
   }
   return (
     <>
-      {valueId && <Staged key={valueId} printer={printer} open={open} valueId={valueId} now={now} onClose={onClose} />}
-      {inForce.length > 0 && <InForce printer={printer} open={open} changes={inForce} next={!valueId} />}
+      {staging && <Staged printer={printer} open={open} staging={staging} now={now} onClose={onClose} />}
+      {inForce.length > 0 && <InForce printer={printer} open={open} changes={inForce} next={!staging} />}
     </>
   );
 }
@@ -52,14 +53,15 @@ function newestOfEach(changes: ValueChange[]): ValueChange[] {
   });
 }
 
-function Staged({ printer, open, valueId, now, onClose }: Omit<Props, "changes"> & { valueId: string }) {
+function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes"> & { staging: Staging }) {
+  const { id: valueId } = staging;
   const { modal } = App.useApp();
   const client = useQueryClient();
   const tell = useTell();
   const found = valueFor(valueId)!;
   const from = now?.entries.find(({ id }) => id === valueId)?.value ?? null;
-  const [value, setValue] = useState(from ?? 0);
-  const [why, setWhy] = useState("");
+  const [value, setValue] = useState(staging.value ?? from ?? 0);
+  const [why, setWhy] = useState(staging.why ?? "");
   const [busy, setBusy] = useState(false);
   const { definition } = found;
   const printerOf = { feedsPerMinute: dialects[printer.dialect].feedsPerMinute, tools: printer.tools };

@@ -18,6 +18,13 @@ import { FirmwareValuesAnswer, useFirmwareValues } from "./link-queries";
 import { StagedCard } from "./staged-card";
 import { sayFirmwareValue, ValueHistory } from "./value-history";
 
+/** A value about to be changed, with the figure and the reason that are proposed. */
+export interface Staging {
+  id: string;
+  value?: number;
+  why?: string;
+}
+
 interface Props {
   printer: SavedPrinter;
   status: LinkStatus | null | undefined;
@@ -28,7 +35,7 @@ export function ValuesView({ printer, status }: Props) {
   const client = useQueryClient();
   const tell = useTell();
   const [reading, setReading] = useState(false);
-  const [staged, setStaged] = useState<string | null>(null);
+  const [staged, setStaged] = useState<Staging | null>(null);
   const [against, setAgainst] = useState<number | null>(null);
   const open = status?.state === "open" && !status.halted;
   if (!answer) return <Loading rows={8} />;
@@ -59,7 +66,7 @@ export function ValuesView({ printer, status }: Props) {
           </span>
         </div>
         {now ? (
-          <ValueTable printer={printer} now={now} before={other} staged={staged} onStage={setStaged} />
+          <ValueTable printer={printer} now={now} before={other} staged={staged?.id ?? null} onStage={setStaged} />
         ) : (
           <div className="empty">
             {open ? "Nothing was read yet." : "Link the printer above; then its values can be read."}
@@ -68,10 +75,10 @@ export function ValuesView({ printer, status }: Props) {
       </div>
       <div className="side stays">
         <StagedCard
-          key={staged}
+          key={`${staged?.id}-${staged?.value}`}
           printer={printer}
           open={open}
-          valueId={staged}
+          staging={staged}
           now={now}
           changes={answer.changes}
           onClose={() => setStaged(null)}
@@ -90,7 +97,7 @@ function ValueTable(props: {
   now: ValueSnapshot;
   before: ValueSnapshot | undefined;
   staged: string | null;
-  onStage(id: string): void;
+  onStage(staging: Staging): void;
 }) {
   const { printer, now, before, staged, onStage } = props;
   const kept = useKeptFirmware(printer.id);
@@ -139,16 +146,25 @@ function ValueTable(props: {
                       <td className={`mono${last !== undefined && last !== value ? " differs" : ""}`}>
                         {last === undefined ? "" : plainNumber(last, definition.decimals)}
                       </td>
-                      <td
-                        className={`mono${wanted !== undefined && Math.abs(wanted - value) > 10 ** -definition.decimals ? " differs" : ""}`}
-                      >
-                        {wanted === undefined ? "" : plainNumber(wanted, definition.decimals)}
+                      <td className="mono">
+                        {wanted && Math.abs(wanted.value - value) > 10 ** -definition.decimals ? (
+                          <button
+                            className="link-button differs"
+                            title={`${wanted.why}. Stage it.`}
+                            aria-label={`${plainNumber(wanted.value, definition.decimals)}: stage the kept ${label}`}
+                            onClick={() => onStage({ id, ...wanted })}
+                          >
+                            {plainNumber(wanted.value, definition.decimals)}
+                          </button>
+                        ) : (
+                          wanted && plainNumber(wanted.value, definition.decimals)
+                        )}
                       </td>
                       <td className="mono raw-cell" title={line}>
                         {line.trim()}
                       </td>
                       <td>
-                        <button className="link-button" aria-label={`Change ${label}`} onClick={() => onStage(id)}>
+                        <button className="link-button" aria-label={`Change ${label}`} onClick={() => onStage({ id })}>
                           Change
                         </button>
                       </td>

@@ -1,6 +1,6 @@
 import { tuneFor, TuneKey, tuneKeys } from "@/core/measure";
 import { readTunedFigures } from "@/core/measure/heater-tune";
-import { coolLines, heatLines, tuneProgram } from "@/core/measure/program";
+import { actLines, coolLines, heatLines, tuneProgram } from "@/core/measure/program";
 import { tuneAskSchema, tuneRequest } from "@/core/measure/request";
 import { judgeRuns } from "@/core/measure/runs";
 import { TuneOutcome, TuneRequest } from "@/core/measure/tune";
@@ -169,7 +169,7 @@ function walk(
   for (let round = 0; round < 4 && !outcome?.within; round++) {
     const now = request(key, printer, inputs, talk.machine.memory.inForce);
     talk.say(...heatLines(tune, now));
-    const answers = talk.say(...tune.act(now));
+    const answers = talk.say(...actLines(tune, now));
     talk.settle();
     const readings = tune.fromAnswers?.(answers) ?? tune.fromRuler?.(readRuler(talk.machine, 100 + round), now) ?? {};
     outcome = value(tune.sum(now, readings));
@@ -194,6 +194,17 @@ describe("walked through at simulated printers", () => {
       expect(Math.abs(talk.machine.feedTruth(0) - 1)).toBeLessThan(0.01);
     },
   );
+
+  it("the second tool of a printer with two is tuned by itself", () => {
+    const twin = printers.find(({ tools }) => tools === 2)!;
+    const { outcome, talk } = walk("extruder-steps", twin, { tool: 1 });
+    expect(outcome.within).toBe(true);
+    expect(Math.abs(talk.machine.feedTruth(1) - 1)).toBeLessThan(0.01);
+    expect(talk.machine.memory.inForce.extruderSteps).toBe(405);
+    expect(talk.machine.nozzles.map(({ setC }) => setC)).toEqual([0, 0]);
+    const { outcome: heat } = walk("nozzle-pid", twin, { tool: 1 });
+    expect(Object.keys(heat.firmware)).toEqual(["nozzleP@1", "nozzleI@1", "nozzleD@1"]);
+  });
 
   it("axis steps, bed centre and retraction are right after one round", () => {
     const axis = walk("axis-steps", ladle, { axis: 1, wayMm: 100 });

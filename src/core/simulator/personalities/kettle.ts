@@ -1,5 +1,5 @@
 import { Personality } from "../personality";
-import { bestNozzleC, usualCapabilities } from "./usual";
+import { usualCapabilities } from "./usual";
 
 /** An old printer: fan on or off, few values, and a screen on which a colon ends the text. */
 export const kettle: Personality = {
@@ -20,6 +20,6 @@ export const kettle: Personality = {
     bedCentreOffsetMm: { x: 2.3, y: 0.4 },
     slipFlowMm3S: 8.5,
     slipFlowPerC: 0.06,
-    bestNozzleC: bestNozzleC(6),
+    nozzleReadsHighC: 6,
   },
 };

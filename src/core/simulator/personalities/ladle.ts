@@ -1,5 +1,5 @@
 import { Personality } from "../personality";
-import { bestNozzleC, plainScreen, usualCapabilities } from "./usual";
+import { plainScreen, usualCapabilities } from "./usual";
 
 /** Feeds too little, and its bed sits off its centre. */
 export const ladle: Personality = {
@@ -16,6 +16,6 @@ export const ladle: Personality = {
     bedCentreOffsetMm: { x: 1.4, y: -2.1 },
     slipFlowMm3S: 11.5,
     slipFlowPerC: 0.08,
-    bestNozzleC: bestNozzleC(0),
+    nozzleReadsHighC: 0,
   },
 };

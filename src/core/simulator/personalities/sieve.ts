@@ -1,5 +1,5 @@
 import { Personality } from "../personality";
-import { bestNozzleC, plainScreen, usualCapabilities } from "./usual";
+import { plainScreen, usualCapabilities } from "./usual";
 
 /** Takes commands with names; has no steps to set. */
 export const sieve: Personality = {
@@ -16,6 +16,6 @@ export const sieve: Personality = {
     bedCentreOffsetMm: { x: -0.5, y: -0.3 },
     slipFlowMm3S: 18,
     slipFlowPerC: 0.12,
-    bestNozzleC: bestNozzleC(2),
+    nozzleReadsHighC: 2,
   },
 };

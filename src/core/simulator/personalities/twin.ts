@@ -1,5 +1,5 @@
 import { Personality } from "../personality";
-import { bestNozzleC, plainScreen, usualCapabilities } from "./usual";
+import { plainScreen, usualCapabilities } from "./usual";
 
 /** Two tools that feed differently; counts its feeds in mm/min. */
 export const twin: Personality = {
@@ -16,6 +16,6 @@ export const twin: Personality = {
     bedCentreOffsetMm: { x: 0.6, y: 1.7 },
     slipFlowMm3S: 11,
     slipFlowPerC: 0.08,
-    bestNozzleC: bestNozzleC(-3),
+    nozzleReadsHighC: -3,
   },
 };

@@ -1,5 +1,5 @@
 import { Personality } from "../personality";
-import { bestNozzleC, plainScreen, usualCapabilities } from "./usual";
+import { plainScreen, usualCapabilities } from "./usual";
 
 /** Feeds a little too much; answers a damaged line without an `ok`. */
 export const whisk: Personality = {
@@ -17,6 +17,6 @@ export const whisk: Personality = {
     bedCentreOffsetMm: { x: -0.8, y: 0.9 },
     slipFlowMm3S: 16.5,
     slipFlowPerC: 0.1,
-    bestNozzleC: bestNozzleC(4),
+    nozzleReadsHighC: 4,
   },
 };

@@ -1,5 +1,5 @@
-import { materialNames } from "@/core/material/materials";
 import { readRuler } from "@/core/simulator/ruler";
+import { spools } from "@/server/db/spools";
 import { printerOfQuery } from "@/server/http/link";
 import { handle, json } from "@/server/http/respond";
 import { simulatorOf } from "@/server/link/hub";
@@ -17,7 +17,7 @@ export const GET = handle((request) => {
     readRuler(host.machine, Math.floor(Math.random() * 0xffffffff), {
       wallMm: figure("wallMm", 0.45),
       flowPercent: figure("flowPercent", 100),
-      material: materialNames.find((name) => name === query.get("material")) ?? "PLA",
+      spool: spools.get(figure("spoolId", 0)),
     }),
   );
 });

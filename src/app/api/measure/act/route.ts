@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { tuneFor } from "@/core/measure";
-import { coolLines, heatLines } from "@/core/measure/program";
+import { actLines, coolLines, heatLines } from "@/core/measure/program";
 import { tuneAskSchema } from "@/core/measure/request";
 import { printerBody } from "@/server/http/link";
 import { tuneFrom } from "@/server/http/measure";
@@ -21,7 +21,7 @@ export const POST = handle(async (request) => {
   if (refusal && phase !== "cool") throw new HttpError(409, refusal);
   const wanted = tuneFrom(ask, link.printer);
   const lines =
-    phase === "heat" ? heatLines(tune, wanted) : phase === "act" ? tune.act(wanted) : coolLines(tune, wanted);
+    phase === "heat" ? heatLines(tune, wanted) : phase === "act" ? actLines(tune, wanted) : coolLines(tune, wanted);
   const exchanges = await Promise.all(lines.map((line) => link.session.exchange(line, "measure")));
   const failed = exchanges.findIndex(({ outcome }) => outcome !== "taken");
   if (failed >= 0)

@@ -8,13 +8,13 @@
  */
 import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
-import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { printerSchema } from "@/core/shelf/printer";
 import { demoPrinters } from "@/server/demo/scenario";
 import { SimulatorHost } from "@/server/simulator/host";
+import { simulatorServer } from "@/server/simulator/socket";
 
 const given = process.argv.slice(2);
 // `--pty` and `--tcp` may stand alone: they have usual values.
@@ -77,16 +77,7 @@ function servePty(path: string): void {
 
 function serveTcp(port: number): void {
   if (!Number.isInteger(port) || port < 1 || port > 65535) fail("A port is 1 to 65535.");
-  const server = createServer((socket) => {
-    socket.setNoDelay(true);
-    const detach = host.attach(
-      (text) => socket.write(Buffer.from(text, "latin1")),
-      () => socket.destroy(),
-    );
-    socket.on("data", (bytes) => host.receive(bytes.toString("latin1")));
-    socket.on("error", () => undefined);
-    socket.on("close", detach);
-  });
+  const server = simulatorServer(host);
   server.listen(port, "127.0.0.1", () => process.stdout.write(`${record!.name} is at 127.0.0.1:${port}\n`));
   server.on("error", ({ message }) => fail(`Port ${port} cannot be used: ${message}`));
 }

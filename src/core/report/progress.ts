@@ -1,6 +1,10 @@
-/** Where a print stands when a line of its program has been taken. */
+/** A program as a job: where the print stands when a line of it has been taken, and what its height log shows from the start. */
 import { laysMaterial } from "../gcode/moves";
 import { ProgramTables } from "../gcode/tables";
+import { countCommands } from "../gcode/transmit";
+import type { JobLog } from "../link/state";
+import { MotionLimits } from "../motion/duration";
+import { reportOf } from "./report";
 
 export interface LineProgress {
   /** By line of the program, from 0: height of the last material laid up to there, mm. */
@@ -9,8 +13,33 @@ export interface LineProgress {
   seconds: Float32Array;
 }
 
+export interface JobProgram extends LineProgress {
+  bytes: Uint8Array;
+  /** Lines that hold a command. */
+  commands: number;
+  log: JobLog;
+}
+
+/** All a job needs of a program: its bytes, what was read from them, and what the machine can do. */
+export function jobProgram(bytes: Uint8Array, tables: ProgramTables, limits: MotionLimits): JobProgram {
+  const { report, seconds } = reportOf(tables, limits);
+  const { layers } = report;
+  return {
+    bytes,
+    commands: countCommands(bytes),
+    ...lineProgress(tables, seconds),
+    log: {
+      tops: layers.map(({ zMm }) => zMm),
+      minX: layers.map(({ minX }) => minX),
+      maxX: layers.map(({ maxX }) => maxX),
+      settings: report.settings,
+      seconds: report.seconds,
+    },
+  };
+}
+
 /** Height and time at every line; `moveSeconds` are those of the moves (see `motion/duration`). */
-export function lineProgress({ lineCount, moves }: ProgramTables, moveSeconds: Float32Array): LineProgress {
+function lineProgress({ lineCount, moves }: ProgramTables, moveSeconds: Float32Array): LineProgress {
   const heightMm = new Float32Array(lineCount + 1);
   const seconds = new Float32Array(lineCount + 1);
   let height = 0;

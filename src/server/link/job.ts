@@ -7,7 +7,7 @@ import { Printer } from "@/core/shelf/printer";
 import { plainNumber } from "@/core/units";
 import { jobs } from "../db/jobs";
 import { HttpError } from "../http/respond";
-import type { JobProgram } from "../tasks/catalogue";
+import type { JobProgram } from "@/core/report/progress";
 import { LineStream, LinkSession } from "./session";
 
 /** How often progress is kept on the disk. */

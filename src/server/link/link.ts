@@ -2,7 +2,7 @@
 import { TemperatureReport } from "@/core/firmware/reports/temperatures";
 import type { HeatSample, LinkStatus } from "@/core/link/state";
 import { SavedPrinter } from "../db/printers";
-import type { JobProgram } from "../tasks/catalogue";
+import type { JobProgram } from "@/core/report/progress";
 import { jobs } from "../db/jobs";
 import { HttpError } from "../http/respond";
 import { Job } from "./job";

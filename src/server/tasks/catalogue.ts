@@ -6,12 +6,10 @@ import { applyEdits, Edit } from "@/core/edits";
 import { FileRetractions, fileRetractions } from "@/core/edits/edit";
 import { Splice, Splicer } from "@/core/edits/splice";
 import { ProgramReader, ProgramTables } from "@/core/gcode/read";
-import { countCommands } from "@/core/gcode/transmit";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
 import { ProgramReport, reportOf } from "@/core/report/report";
-import type { JobLog } from "@/core/link/state";
-import { LineProgress, lineProgress } from "@/core/report/progress";
+import { JobProgram, jobProgram } from "@/core/report/progress";
 import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
 import { buildTrial, TrialInput } from "@/core/trials/build";
@@ -56,19 +54,7 @@ export const tasks = {
       tables = readChunks([bytes], bytes.length, tools);
     }
     const printer = "input" in source ? source.input.printer : source.printer;
-    const { report, seconds } = reportOf(tables, limitsFor(printer));
-    return succeed({
-      bytes,
-      commands: countCommands(bytes),
-      ...lineProgress(tables, seconds),
-      log: {
-        tops: report.layers.map(({ zMm }) => zMm),
-        minX: report.layers.map(({ minX }) => minX),
-        maxX: report.layers.map(({ maxX }) => maxX),
-        settings: report.settings,
-        seconds: report.seconds,
-      },
-    });
+    return succeed(jobProgram(bytes, tables, limitsFor(printer)));
   },
 
   /** Reads a received file; refused with a sentence if it is no program that prints something. */
@@ -174,13 +160,6 @@ export const tasks = {
 
 /** Where a job's program comes from. */
 export type JobSource = { input: TrialInput } | { fileId: number; splices: string; printer: Printer };
-
-export interface JobProgram extends LineProgress {
-  bytes: Uint8Array;
-  /** Lines that hold a command. */
-  commands: number;
-  log: JobLog;
-}
 
 /** What edits are worked out from; `insideMoves` is null for files read before it was kept. */
 interface EditInput {

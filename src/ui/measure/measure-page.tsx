@@ -4,6 +4,7 @@ import dayjs from "dayjs";
 import Link from "next/link";
 import { tuneFor, tuneKeys } from "@/core/measure";
 import { Loading } from "../common/loading";
+import { NoPrinter } from "../common/no-printer";
 import { useBenchPair } from "../common/queries";
 import { useMeasurements } from "../printer/kept-firmware";
 
@@ -11,16 +12,7 @@ export function MeasurePage() {
   const { printer } = useBenchPair();
   const measured = useMeasurements(printer?.id ?? 0).data ?? [];
   if (printer === undefined) return <Loading />;
-  if (printer === null) {
-    return (
-      <div className="empty">
-        <h1>No printer yet</h1>
-        <p>
-          Put a printer on the <Link href="/shelf/printers/new">shelf</Link> first.
-        </p>
-      </div>
-    );
-  }
+  if (printer === null) return <NoPrinter />;
   const next = tuneKeys.find((key) => !tuneFor(key).refuses?.(printer) && !measured.some(({ tune }) => tune === key));
   return (
     <>

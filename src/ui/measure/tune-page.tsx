@@ -15,6 +15,7 @@ import type { RulerReadings } from "@/core/simulator/ruler";
 import { plainNumber } from "@/core/units";
 import { api, SavedPrinter, SavedSpool } from "../common/api";
 import { Loading } from "../common/loading";
+import { NoPrinter } from "../common/no-printer";
 import { NumberField } from "../common/number-field";
 import { useBenchPair, useKept, useTell } from "../common/queries";
 import { useFirmwareValues, useLinks } from "../printer/link-queries";
@@ -27,16 +28,7 @@ export function TunePage({ tuneKey }: { tuneKey: TuneKey }) {
   const kept = useKept(printer?.id ?? 0, spool?.id ?? 0).data;
   const firmware = useFirmwareValues(printer?.id ?? 0).data;
   if (printer === undefined || spool === undefined) return <Loading rows={8} />;
-  if (printer === null) {
-    return (
-      <div className="empty">
-        <h1>No printer yet</h1>
-        <p>
-          Put a printer on the <Link href="/shelf/printers/new">shelf</Link> first.
-        </p>
-      </div>
-    );
-  }
+  if (printer === null) return <NoPrinter />;
   if (!firmware || (spool && !kept)) return <Loading rows={8} />;
   const known = Object.fromEntries(firmware.snapshots[0]?.entries.map(({ id, value }) => [id, value]) ?? []);
   const settings = Object.fromEntries(kept?.map(({ setting, value }) => [setting, value]) ?? []);

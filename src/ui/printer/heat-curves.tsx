@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import type { HeatSample } from "@/core/link/state";
 import { plainNumber } from "@/core/units";
+import { axisStyle, tooltipStyle } from "../common/chart-style";
 
 const MOST_POINTS = 700;
 /** How much of the past is shown, s. */
@@ -59,23 +60,12 @@ export function HeatChart({ samples, heightPx }: { samples: HeatSample[]; height
             type="number"
             domain={[0, "dataMax"]}
             tickFormatter={(value: number) => `${plainNumber(value, 1)} min`}
-            stroke="var(--faint)"
-            fontSize={11}
+            {...axisStyle}
             tickCount={8}
           />
-          <YAxis
-            domain={[0, "dataMax + 15"]}
-            tickFormatter={(value: number) => plainNumber(value, 0)}
-            stroke="var(--faint)"
-            fontSize={11}
-          />
+          <YAxis domain={[0, "dataMax + 15"]} tickFormatter={(value: number) => plainNumber(value, 0)} {...axisStyle} />
           <Tooltip
-            contentStyle={{
-              background: "var(--raised)",
-              border: "1px solid var(--line)",
-              borderRadius: 8,
-              color: "var(--ink)",
-            }}
+            contentStyle={tooltipStyle}
             labelFormatter={(minutes) => `${plainNumber(Number(minutes), 1)} min`}
             formatter={(value, name) => [`${plainNumber(Number(value), 1)} °C`, name]}
           />

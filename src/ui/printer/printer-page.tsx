@@ -4,6 +4,7 @@ import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import type { SavedPrinter } from "../common/api";
 import { Loading } from "../common/loading";
+import { NoPrinter } from "../common/no-printer";
 import { useBenchPair, usePrinters } from "../common/queries";
 import { TabRow } from "../common/tab-row";
 import { ConsoleView } from "./console-view";
@@ -26,16 +27,7 @@ const views: { key: View; label: string }[] = [
 export function BenchPrinterPage() {
   const { printer } = useBenchPair();
   if (printer === undefined) return <Loading />;
-  if (printer === null) {
-    return (
-      <div className="empty">
-        <h1>No printer yet</h1>
-        <p>
-          Put a printer on the <a href="/shelf/printers/new">shelf</a> first; then it can be linked here.
-        </p>
-      </div>
-    );
-  }
+  if (printer === null) return <NoPrinter />;
   return <LinkedPrinter key={printer.id} printer={printer} />;
 }
 

@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { MOST_LEAD_LAYERS } from "@/core/heightplan/plan";
 import { plainNumber } from "@/core/units";
+import { axisStyle, tooltipStyle } from "../common/chart-style";
 import { NumberField } from "../common/number-field";
 import type { TrialView } from "@/workers/trial-messages";
 
@@ -71,23 +72,16 @@ export function HeatChart({ view, leadLayers, onLead }: Props) {
               type="number"
               domain={[0, "dataMax"]}
               tickFormatter={(value: number) => `${plainNumber(value, 0)} min`}
-              stroke="var(--faint)"
-              fontSize={11}
+              {...axisStyle}
               tickCount={8}
             />
             <YAxis
               domain={["dataMin - 2", "dataMax + 2"]}
               tickFormatter={(value: number) => plainNumber(value, 0)}
-              stroke="var(--faint)"
-              fontSize={11}
+              {...axisStyle}
             />
             <Tooltip
-              contentStyle={{
-                background: "var(--raised)",
-                border: "1px solid var(--line)",
-                borderRadius: 8,
-                color: "var(--ink)",
-              }}
+              contentStyle={tooltipStyle}
               labelFormatter={(minutes, payload) =>
                 `${plainNumber(Number(minutes), 0)} min, ${plainNumber((payload?.[0]?.payload as { mm?: number } | undefined)?.mm ?? 0, 1)} mm`
               }

@@ -4,11 +4,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { isHeating } from "@/core/firmware/told";
 import { readProgram } from "@/core/gcode/read";
-import { countCommands } from "@/core/gcode/transmit";
 import type { LinkEvent } from "@/core/link/state";
 import { limitsFor } from "@/core/motion/limits";
-import { lineProgress } from "@/core/report/progress";
-import { reportOf } from "@/core/report/report";
+import { JobProgram, jobProgram } from "@/core/report/progress";
 import { database } from "@/server/db/connection";
 import { jobs } from "@/server/db/jobs";
 import { linkEvents } from "@/server/db/link-events";
@@ -16,7 +14,6 @@ import { printers as shelf } from "@/server/db/printers";
 import { eventStream } from "@/server/link/event-stream";
 import { putBack, readFirmware, saveValues, sendBack, tryValue } from "@/server/link/firmware";
 import { connect, hub, simulatorOf } from "@/server/link/hub";
-import type { JobProgram } from "@/server/tasks/catalogue";
 import { printers } from "../helpers/demo";
 import { until } from "./ways";
 
@@ -52,20 +49,7 @@ function tube(layers: number): JobProgram {
   }
   lines.push("M104 S0", "M107", "M84");
   const bytes = new TextEncoder().encode(lines.join("\n"));
-  const tables = readProgram(bytes);
-  const { report, seconds } = reportOf(tables, limitsFor(printers[0]));
-  return {
-    bytes,
-    commands: countCommands(bytes),
-    ...lineProgress(tables, seconds),
-    log: {
-      tops: report.layers.map(({ zMm }) => zMm),
-      minX: report.layers.map(({ minX }) => minX),
-      maxX: report.layers.map(({ maxX }) => maxX),
-      settings: report.settings,
-      seconds: report.seconds,
-    },
-  };
+  return jobProgram(bytes, readProgram(bytes), limitsFor(printers[0]));
 }
 
 const about = { name: "Tube", source: "trial" as const, sourceId: 1, tool: 0 };

@@ -1,7 +1,7 @@
 /** Ways to one and the same simulated printer, for tests that must hold on all of them. */
 import { ChildProcess, spawn } from "node:child_process";
 import { existsSync, mkdtempSync, rmSync } from "node:fs";
-import { AddressInfo, createServer } from "node:net";
+import { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { SerialPort } from "serialport";
@@ -11,6 +11,7 @@ import { SimulatedTransport } from "@/server/link/transports/simulated";
 import { TcpTransport } from "@/server/link/transports/tcp";
 import { Transport } from "@/server/link/transports/transport";
 import { SimulatorHost } from "@/server/simulator/host";
+import { simulatorServer } from "@/server/simulator/socket";
 
 export interface Way {
   transport: Transport;
@@ -36,15 +37,7 @@ export async function wayTo(kind: WayKind, printer: Printer, rate = 500): Promis
 }
 
 async function overTcp(host: SimulatorHost): Promise<Way> {
-  const server = createServer((socket) => {
-    const detach = host.attach(
-      (text) => socket.write(Buffer.from(text, "latin1")),
-      () => socket.destroy(),
-    );
-    socket.on("data", (bytes) => host.receive(bytes.toString("latin1")));
-    socket.on("error", () => undefined);
-    socket.on("close", detach);
-  });
+  const server = simulatorServer(host);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const { port } = server.address() as AddressInfo;
   return {

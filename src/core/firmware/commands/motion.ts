@@ -1,6 +1,13 @@
 import { Command } from "./command";
 
 const axes = { X: "X, mm", Y: "Y, mm", Z: "Z, mm", E: "filament, mm" };
+const arc = {
+  ...axes,
+  I: "centre in X from here, mm",
+  J: "centre in Y from here, mm",
+  R: "radius, mm",
+  F: "feed, mm/min",
+};
 const each = (what: string) => ({ X: `X, ${what}`, Y: `Y, ${what}`, Z: `Z, ${what}`, E: `extruder, ${what}` });
 
 /**
@@ -10,28 +17,8 @@ const each = (what: string) => ({ X: `X, ${what}`, Y: `Y, ${what}`, Z: `Z, ${wha
 export const motion: Command[] = [
   { code: "G0", does: "Moves in a straight line", words: { ...axes, F: "feed, mm/min" }, example: "G0 X10 Y10 F6000" },
   { code: "G1", does: "Moves in a straight line", words: { ...axes, F: "feed, mm/min" }, example: "G1 X10 F3000" },
-  {
-    code: "G2",
-    does: "Moves on an arc, clockwise",
-    words: {
-      ...axes,
-      I: "centre in X from here, mm",
-      J: "centre in Y from here, mm",
-      R: "radius, mm",
-      F: "feed, mm/min",
-    },
-  },
-  {
-    code: "G3",
-    does: "Moves on an arc, counter-clockwise",
-    words: {
-      ...axes,
-      I: "centre in X from here, mm",
-      J: "centre in Y from here, mm",
-      R: "radius, mm",
-      F: "feed, mm/min",
-    },
-  },
+  { code: "G2", does: "Moves on an arc, clockwise", words: arc },
+  { code: "G3", does: "Moves on an arc, counter-clockwise", words: arc },
   { code: "G4", does: "Waits", words: { P: "milliseconds", S: "seconds" }, example: "G4 S1" },
   { code: "G10", does: "Draws the filament back as M207 says", words: { S: "1 for a tool change" } },
   { code: "G11", does: "Gives the filament back as M208 says" },

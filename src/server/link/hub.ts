@@ -22,7 +22,8 @@ export const transportSchema = z.discriminatedUnion(
       kind: z.literal("serial"),
       path: z
         .string({ error: "Choose a port" })
-        .regex(/^(\/dev\/[\w./-]+|\/tmp\/[\w./-]+|COM\d+)$/, "A port is named like /dev/ttyUSB0 or COM3"),
+        .regex(/^(\/dev\/[\w./-]+|\/tmp\/[\w./-]+|COM\d+)$/, "A port is named like /dev/ttyUSB0 or COM3")
+        .refine((path) => !path.includes(".."), "A port is named like /dev/ttyUSB0 or COM3"),
       baud: z
         .int({ error: "The speed is a whole number" })
         .refine((baud) => serialSpeeds.includes(baud), `The speed is one of ${serialSpeeds.join(", ")}`),

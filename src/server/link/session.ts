@@ -57,6 +57,9 @@ const KEPT_LINES = 64;
 /** A stream that is asked so often for lines it has sent already will not get through. */
 const MOST_RESENDS = 25;
 
+/** Errors after which a printer takes nothing more. Common practice, no source. */
+const stopsPrinter = /\b(emergency|halt(ed)?|kill(ed)?|runaway|shut ?down|stopped)\b/i;
+
 interface Queued {
   id: number;
   text: string;
@@ -300,7 +303,7 @@ export class LinkSession {
         return this.restarted();
       case "error":
         this.current?.queued?.answers.push(line);
-        if (/stop|halt|kill|runaway|shutdown|reset/i.test(line)) this.stopped(line.trim());
+        if (stopsPrinter.test(line)) this.stopped(line.trim());
         return;
       case "other":
         this.current?.queued?.answers.push(line);
@@ -332,6 +335,8 @@ export class LinkSession {
     const text = this.numbered.get(number);
     if (number > 0 && number > this.lastTaken && text !== undefined) {
       this.lastTaken = number;
+      // A storm is one that gets nothing through.
+      this.resends = 0;
       this.stream?.onTaken(text);
     }
     if (number === 0) this.lastTaken = 0;
@@ -339,7 +344,8 @@ export class LinkSession {
 
   /** The printer wants line `number` again. What else it says at once belongs to it; then it is quiet, and we go on from there. */
   private askedAgain(number: number): void {
-    if (!this.stream || (this.current && this.current.number === null)) {
+    const numbered = this.current ? this.current.number !== null : this.stream !== null;
+    if (!numbered) {
       return this.note(`The printer asks for line ${number} again, but none was numbered.`);
     }
     this.asked = number;
@@ -352,7 +358,12 @@ export class LinkSession {
     this.quietTimer = null;
     const number = this.asked;
     this.asked = null;
-    if (number === null || !this.stream || this.state !== "open") return;
+    if (number === null || this.state !== "open") return;
+    if (!this.stream) {
+      // The stream was ended meanwhile: its last line is of no use any more.
+      this.current = null;
+      return this.pump();
+    }
     const sent = this.nextNumber - 1;
     if (++this.resends > MOST_RESENDS) return this.breakStream("The printer asks for the same lines again and again.");
     if (number > sent + 1 || (number <= sent && !this.numbered.has(number))) {
@@ -398,6 +409,8 @@ export class LinkSession {
     if (this.state !== "open") return;
     this.state = "lost";
     this.lostBecause = reason;
+    // Nobody can say whether the line in flight was taken; it was told, and what was told is what may be hot.
+    if (this.current) follow(this.told, this.current.text);
     this.note(`The link is lost: ${reason}`);
     this.breakOff("The link was lost.");
     this.hooks.onChange();

@@ -2,6 +2,7 @@
 import { LineStream, LinkSession, SessionTimes } from "@/server/link/session";
 import { Transport, TransportEvents } from "@/server/link/transports/transport";
 import { SimulatedTransport } from "@/server/link/transports/simulated";
+import { Noise } from "@/core/simulator/noise";
 import { ladle, printers } from "../helpers/demo";
 import { hostOf, pause, until } from "./ways";
 
@@ -113,6 +114,50 @@ describe("a stream of numbered lines", () => {
     expect(stream.broken).toBeNull();
     await until(() => setup.host.machine.planner.empty, "the moves end");
     expect(setup.host.machine.place.x).toBeCloseTo(60 - 150 + setup.host.machine.axisRange().x[0] + 150, 6);
+    setup.host.stop();
+  });
+
+  it("lives with any number of Resends as long as lines get through", async () => {
+    const setup = await talk({ out: everyNth(2, (line) => line.replace(/X1/, "X7")) });
+    const stream = await printSteps(setup);
+    expect(stream.broken).toBeNull();
+    expect(stream.taken).toEqual(steps);
+    setup.host.stop();
+  });
+
+  it.each([1, 2, 3, 4])("carries nothing out twice, whatever happens on both ways (seed %i)", async (seed) => {
+    const noise = new Noise(seed * 7919);
+    const spoil = (lost: (line: string) => string) => (text: string) =>
+      text.replace(/[^\n]+\n/g, (line) => {
+        const draw = noise.even();
+        return draw < 0.04 ? lost(line) : draw < 0.08 ? `\xff${line}` : draw < 0.11 ? line + line : line;
+      });
+    const setup = await talk({
+      out: spoil((line) => line.replace(/X1/, "X7")),
+      in: spoil((line) => (line.startsWith("ok") ? "" : line)),
+    });
+    const stream = await printSteps(setup);
+    await until(() => setup.host.machine.idle, "the printer is quiet");
+    // Relative steps of one millimetre: more than sixty would be one that was taken twice.
+    expect(setup.host.machine.place.x).toBeLessThanOrEqual(60);
+    if (stream.broken === null) expect([stream.taken.length, setup.host.machine.place.x]).toEqual([steps.length, 60]);
+    setup.host.stop();
+  });
+
+  it("that was ended while a line was asked for again leaves the way free", async () => {
+    const setup = await talk({ out: everyNth(12, (line) => line.replace(/X1/, "X7")) });
+    const stream = new Lines(steps);
+    setup.session.start(stream);
+    await until(() => stream.taken.length >= 9, "it is under way");
+    setup.session.endStream();
+    expect((await setup.session.exchange("M114", "console")).outcome).toBe("taken");
+    setup.host.stop();
+  });
+
+  it("goes on after an error that does not stop the printer", async () => {
+    const setup = await talk({ in: (text) => text.replace(/^ok\n/, "Error:endstop hit\nok\n") });
+    const stream = await printSteps(setup);
+    expect([stream.broken, setup.session.halted]).toEqual([null, null]);
     setup.host.stop();
   });
 

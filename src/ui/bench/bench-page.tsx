@@ -14,7 +14,9 @@ import { Facts } from "../common/facts";
 import { Loading } from "../common/loading";
 import { KeptValue, SavedPrinter, SavedSpool } from "../common/api";
 import { useBenchPair, useKept, useTrials } from "../common/queries";
+import { tuneFor, tuneKeys } from "@/core/measure";
 import { BrokenJobs } from "../printer/broken-jobs";
+import { useMeasurements } from "../printer/kept-firmware";
 import { rampColour } from "../theme/tokens";
 import { useStartTrial } from "../trials/new-trial";
 
@@ -62,6 +64,7 @@ export function BenchPage() {
       <div
         style={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(300px, 1fr))", gap: 14, marginTop: 14 }}
       >
+        <MeasuredCard printer={printer} />
         <FactCard
           title={printer.name}
           path={`/shelf/printers/${printer.id}`}
@@ -94,13 +97,38 @@ export function BenchPage() {
   );
 }
 
-function FactCard({ title, path, facts }: { title: string; path: string; facts: [string, string][] }) {
+/** The last result of each measured tune; the steps come before any print. */
+function MeasuredCard({ printer }: { printer: SavedPrinter }) {
+  const measured = useMeasurements(printer.id).data ?? [];
+  const facts = tuneKeys.flatMap((key): [string, string][] => {
+    const last = measured.find(({ tune }) => tune === key);
+    return last ? [[tuneFor(key).title, last.result.text.replace(/^.* (?=[\d.])/, "")]] : [];
+  });
+  const { title } = tuneFor(tuneKeys[0]);
+  return (
+    <FactCard
+      title="Measured"
+      path="/measure"
+      linkText="Measure"
+      facts={facts.length > 0 ? facts.slice(0, 5) : [[title, "not yet: the first thing to do"]]}
+    />
+  );
+}
+
+interface FactCardProps {
+  title: string;
+  path: string;
+  linkText?: string;
+  facts: [string, string][];
+}
+
+function FactCard({ title, path, linkText = "On the shelf", facts }: FactCardProps) {
   return (
     <section className="card" aria-label={title}>
       <h2 style={{ display: "flex", justifyContent: "space-between" }}>
         {title}
         <Link href={path} style={{ fontSize: 13, fontFamily: "inherit", fontWeight: 500, color: "var(--primary)" }}>
-          On the shelf
+          {linkText}
         </Link>
       </h2>
       <Facts rows={facts} />

@@ -174,6 +174,16 @@ test("the console shows both ways unchanged, asks before danger, and goes on aft
   await expect(talk).toContainText("FIRMWARE_NAME:Skillet 2.3.0");
   await expect(page.getByRole("button", { name: "End the link" })).toBeVisible();
 
+  // The talk of a day can be read again.
+  await page.getByRole("combobox", { name: "Talk of which day" }).click();
+  await page
+    .locator(".ant-select-dropdown:visible .ant-select-item-option", { hasText: / lines$/ })
+    .first()
+    .click();
+  await expect(page.getByRole("link", { name: "Save as text" })).toBeVisible();
+  await expect(talk).toContainText("M114 ; where?");
+  await choose(page, "Talk of which day", "Talk as it goes");
+
   // Emergency stop by key, from a field too.
   await field.focus();
   await page.keyboard.press("Control+Shift+X");

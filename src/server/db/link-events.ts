@@ -57,11 +57,11 @@ export const linkEvents = {
       )
       .all(printerId) as { day: string; lines: number }[];
   },
-  /** A day's events behind `afterId`, in pieces, for export. */
-  ofDay(printerId: number, day: string, afterId: number, most: number): LinkEvent[] {
+  /** A day's events behind `afterId`, in pieces. */
+  ofDay(printerId: number, day: string, afterId: number, most: number, all = true): LinkEvent[] {
     const rows = database()
       .prepare(
-        `SELECT * FROM link_events WHERE printer_id = ? AND id > ?
+        `SELECT * FROM link_events WHERE printer_id = ? AND id > ? ${all ? "" : QUIET}
            AND at_ms >= CAST(strftime('%s', ?, 'utc') AS INTEGER) * 1000
            AND at_ms < CAST(strftime('%s', ?, '+1 day', 'utc') AS INTEGER) * 1000 ORDER BY id LIMIT ?`,
       )

@@ -13,6 +13,7 @@ import type { LinkFeed } from "./link-feed";
 
 type Shown = "all" | "out" | "in";
 const ROW_PX = 24;
+const NO_LINES: LinkEvent[] = [];
 
 interface Props {
   printer: SavedPrinter;
@@ -26,15 +27,23 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
   const [shown, setShown] = useState<Shown>("all");
   const [search, setSearch] = useState("");
   const [chosen, setChosen] = useState<number | null>(null);
+  const [day, setDay] = useState<string | null>(null);
   const roomPx = useRoom(430, 200);
+  const past = useQuery({
+    queryKey: ["link-day", printer.id, day, all],
+    enabled: day !== null,
+    staleTime: 0,
+    queryFn: () => api.get<LinkEvent[]>(`/link/log?printerId=${printer.id}&day=${day}&as=events${all ? "&all=1" : ""}`),
+  }).data;
+  const shownLines = day === null ? feed.lines : (past ?? NO_LINES);
   const lines = useMemo(() => {
     const wanted = search.trim().toLowerCase();
-    return feed.lines.filter(
+    return shownLines.filter(
       ({ direction, text }) =>
         (shown === "all" || direction === shown || direction === "note") &&
         (wanted === "" || text.toLowerCase().includes(wanted)),
     );
-  }, [feed.lines, shown, search]);
+  }, [shownLines, shown, search]);
   const event =
     lines.find(({ id }) => id === chosen) ?? lines.findLast(({ direction }) => direction !== "note") ?? null;
   return (
@@ -64,7 +73,7 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
           <label className="dim">
             <Switch size="small" checked={all} onChange={onAll} aria-label="Lines of jobs too" /> lines of jobs too
           </label>
-          <DayLog printerId={printer.id} />
+          <DayChoice printerId={printer.id} day={day} onDay={setDay} />
         </div>
         <Talk lines={lines} chosen={event?.id ?? null} onChoose={setChosen} heightPx={roomPx} />
         <Composer printer={printer} status={feed.status ?? null} />
@@ -179,27 +188,38 @@ function WordByWord({ event }: { event: LinkEvent }) {
   );
 }
 
-function DayLog({ printerId }: { printerId: number }) {
+/** Choosing a day whose talk is read again. */
+function DayChoice({
+  printerId,
+  day,
+  onDay,
+}: {
+  printerId: number;
+  day: string | null;
+  onDay(day: string | null): void;
+}) {
   const days = useQuery({
     queryKey: ["link-days", printerId],
     queryFn: () => api.get<{ day: string; lines: number }[]>(`/link/days?printerId=${printerId}`),
   });
   return (
-    <Select
-      aria-label="Save the talk of a day as text"
-      size="small"
-      style={{ width: 210, marginLeft: "auto" }}
-      placeholder="Save the talk of a day …"
-      value={null}
-      options={days.data?.map(({ day, lines }) => ({
-        value: day,
-        label: `${day}, ${lines.toLocaleString("en")} lines`,
-      }))}
-      notFoundContent="Nothing was said yet"
-      onOpenChange={(open) => open && void days.refetch()}
-      onChange={(day: string | null) => {
-        if (day) window.location.assign(`/api/link/log?printerId=${printerId}&day=${day}`);
-      }}
-    />
+    <span style={{ marginLeft: "auto", display: "inline-flex", gap: 10, alignItems: "center" }}>
+      {day && <a href={`/api/link/log?printerId=${printerId}&day=${day}`}>Save as text</a>}
+      <Select
+        aria-label="Talk of which day"
+        size="small"
+        style={{ width: 200 }}
+        value={day ?? "now"}
+        options={[
+          { value: "now", label: "Talk as it goes" },
+          ...(days.data ?? []).map(({ day: one, lines }) => ({
+            value: one,
+            label: `${one}, ${lines.toLocaleString("en")} lines`,
+          })),
+        ]}
+        onOpenChange={(open) => open && void days.refetch()}
+        onChange={(next) => onDay(next === "now" ? null : next)}
+      />
+    </span>
   );
 }

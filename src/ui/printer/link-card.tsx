@@ -1,7 +1,7 @@
 "use client";
 /** Making and ending the link, and how it stands. */
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input, Segmented, Select } from "antd";
+import { AutoComplete, Button, Input, Segmented, Select } from "antd";
 import { useState } from "react";
 import type { LinkStatus } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";
@@ -39,7 +39,7 @@ function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatu
   const act = usePrinterAct();
   const [way, setWay] = useState<Way>("simulated");
   const [rate, setRate] = useState(1);
-  const [path, setPath] = useState<string | null>(null);
+  const [path, setPath] = useState("");
   const [baud, setBaud] = useState(115200);
   const [host, setHost] = useState("");
   const [port, setPort] = useState(4750);
@@ -52,9 +52,9 @@ function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatu
     way === "simulated"
       ? { kind: way, rate }
       : way === "serial"
-        ? { kind: way, path: path ?? "", baud }
+        ? { kind: way, path, baud }
         : { kind: way, host, port };
-  const complete = way === "simulated" || (way === "serial" ? Boolean(path) : host.trim() !== "");
+  const complete = way === "simulated" || (way === "serial" ? path.trim() !== "" : host.trim() !== "");
   return (
     <>
       {status?.state === "lost" && (
@@ -75,10 +75,10 @@ function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatu
         {way === "simulated" && <RateChoice rate={rate} onRate={setRate} />}
         {way === "serial" && (
           <>
-            <Select
+            <AutoComplete
               aria-label="Port"
               style={{ minWidth: 240 }}
-              placeholder={ports.isFetching ? "Looking for ports …" : "Choose a port"}
+              placeholder={ports.isFetching ? "Looking for ports …" : "Choose or type a port"}
               notFoundContent="No serial port was found. Is the cable in?"
               value={path}
               options={ports.data?.ports.map((one) => ({ value: one.path, label: one.name }))}

@@ -1,17 +1,22 @@
 import { linkEvents } from "@/server/db/link-events";
 import { printerOfQuery } from "@/server/http/link";
-import { fileName, handle, HttpError } from "@/server/http/respond";
+import { fileName, handle, HttpError, json } from "@/server/http/respond";
 import { hub } from "@/server/link/hub";
 
 const PIECE = 2000;
+/** A page holds no more. */
+const MOST_EVENTS = 5000;
 const marks = { out: ">", in: "<", note: "-" };
 
-/** The conversation of a day as text: time, direction, the line as it was. */
+/** The conversation of a day as text: time, direction, the line as it was; or its first events as JSON (`as=events`). */
 export const GET = handle((request) => {
   const printer = printerOfQuery(request);
   const day = new URL(request.url).searchParams.get("day") ?? "";
   if (!/^\d{4}-\d{2}-\d{2}$/.test(day)) throw new HttpError(400, "Say which day: &day=2026-05-31", { field: "day" });
   hub().journal.store();
+  const query = new URL(request.url).searchParams;
+  if (query.get("as") === "events")
+    return json(linkEvents.ofDay(printer.id, day, 0, MOST_EVENTS, query.get("all") === "1"));
   const encoder = new TextEncoder();
   let after = 0;
   // One piece a pull, so that a long day holds nothing up.

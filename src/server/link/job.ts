@@ -4,7 +4,7 @@ import { commandAt } from "@/core/gcode/transmit";
 import { JobMark, JobSample, JobState, JobStatus, nudgeable } from "@/core/link/state";
 import { SettingKey, settingFor } from "@/core/settings";
 import { Printer } from "@/core/shelf/printer";
-import { plainNumber } from "@/core/units";
+import { plainNumber, roundTo } from "@/core/units";
 import { jobs } from "../db/jobs";
 import { HttpError } from "../http/respond";
 import type { JobProgram } from "@/core/report/progress";
@@ -54,7 +54,8 @@ export class Job implements LineStream {
   }
 
   get heightMm(): number {
-    return this.program.heightMm[this.line] ?? 0;
+    // The column holds single precision: 0.2 comes out as 0.20000000298.
+    return roundTo(this.program.heightMm[this.line] ?? 0, 3);
   }
 
   get running(): boolean {
@@ -165,7 +166,7 @@ export class Job implements LineStream {
     const said = settingFor(setting).say(value, printer, tool);
     if (!said.ok) throw new HttpError(400, said.message, { field: "setting" });
     for (const line of said.value.toReversed()) void this.session.exchange(line, "nudge", true);
-    jobs.mark(this.id, { heightMm: Math.round(this.heightMm * 1000) / 1000, setting, value });
+    jobs.mark(this.id, { heightMm: this.heightMm, setting, value });
     this.marks++;
     this.onChange();
   }

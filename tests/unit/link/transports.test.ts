@@ -69,6 +69,13 @@ describe.each<WayKind>(["simulated", "serial", "tcp"])("a %s link", (kind) => {
   });
 });
 
+it("ports are listed with their names, or not at all, but never fail", async () => {
+  const { listPorts, serialSpeeds } = await import("@/server/link/transports/serial");
+  const ports = await listPorts();
+  expect(ports.filter(({ path, name }) => !name.includes(path))).toEqual([]);
+  expect(serialSpeeds.slice(0, 2)).toEqual([115200, 250000]);
+});
+
 describe("a link that cannot be made", () => {
   it("says which and why", async () => {
     const { TcpTransport } = await import("@/server/link/transports/tcp");

@@ -1,4 +1,5 @@
 import { existsSync } from "node:fs";
+import { readdir } from "node:fs/promises";
 import { SerialPort } from "serialport";
 import { Transport, TransportEvents } from "./transport";
 
@@ -8,9 +9,20 @@ export const serialSpeeds = [115200, 250000, 57600, 38400, 19200, 9600, 230400, 
 /** How often it is looked whether the port is still there. */
 const LOOK_EVERY_MS = 500;
 
-/** The ports of this machine with what they say of themselves. */
+/** Devices a printer's board shows up as, where nobody tells more of them. */
+const boardDevice = /^(ttyUSB|ttyACM|cu\.usb)/;
+
+/** The ports of this machine with what they say of themselves; by name alone where the system tells nothing. */
 export async function listPorts(): Promise<{ path: string; name: string }[]> {
-  const ports = await SerialPort.list();
+  let ports: Awaited<ReturnType<typeof SerialPort.list>>;
+  try {
+    ports = await SerialPort.list();
+  } catch {
+    const devices = await readdir("/dev").catch(() => []);
+    return devices
+      .filter((name) => boardDevice.test(name))
+      .map((name) => ({ path: `/dev/${name}`, name: `/dev/${name}` }));
+  }
   return ports
     .filter(({ path }) => !/ttyS\d+$/.test(path))
     .map(({ path, manufacturer, serialNumber }) => ({

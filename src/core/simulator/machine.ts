@@ -355,7 +355,7 @@ export class SimulatedPrinter {
     // Emergencies do not wait for their turn.
     const bare = text.replace(/^N\d+\s*/i, "").trim();
     if (/^M112\b/i.test(bare)) return this.halt("emergency stop, switch off and on to go on");
-    if (this.personality.capabilities.EMERGENCY_PARSER) {
+    if (this.personality.capabilities.EMERGENCY_STOP) {
       if (/^M108\b/i.test(bare)) this.stopWaiting();
       if (/^M410\b/i.test(bare)) this.stopMoves();
     }

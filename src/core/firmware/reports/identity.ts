@@ -26,10 +26,10 @@ export function readIdentity(lines: string[]): Identity {
 export const capabilityMeanings: Record<string, string> = {
   EEPROM: "keeps saved values when the power is off",
   AUTOREPORT_TEMP: "reports temperatures by itself (M155)",
-  EMERGENCY_PARSER: "hears M112, M108 and M410 while it is busy",
+  EMERGENCY_STOP: "hears M112, M108 and M410 while it is busy",
   PROGRESS: "shows how far a print is (M73)",
   BUSY: "says when it is busy",
-  FWRETRACT: "draws back by itself (G10, G11)",
+  FIRMWARE_RETRACTION: "draws back by itself (G10, G11)",
 };
 
 /** What a field means, where it is known. */

@@ -6,7 +6,7 @@ export const kettle: Personality = {
   firmwareName: "Kettle 1.0",
   banner: ["start"],
   reportPrefix: "",
-  capabilities: { EEPROM: usualCapabilities.EEPROM, AUTOREPORT_TEMP: false, EMERGENCY_PARSER: false },
+  capabilities: { EEPROM: usualCapabilities.EEPROM, AUTOREPORT_TEMP: false, EMERGENCY_STOP: false },
   unknown: (command) => `echo:Unknown command: "${command}"`,
   resendSaysOk: true,
   screen: (text) =>

@@ -6,7 +6,7 @@ export const ladle: Personality = {
   firmwareName: "Skillet 2.1.4",
   banner: ["start", "echo:Skillet 2.1.4 on a Ladle board", "echo:saved values loaded"],
   reportPrefix: "echo:  ",
-  capabilities: { ...usualCapabilities, FWRETRACT: true },
+  capabilities: { ...usualCapabilities, FIRMWARE_RETRACTION: true },
   unknown: (command) => `echo:Unknown command: "${command}"`,
   resendSaysOk: true,
   screen: plainScreen,

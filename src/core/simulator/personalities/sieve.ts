@@ -6,7 +6,7 @@ export const sieve: Personality = {
   firmwareName: "Colander 0.11",
   banner: ["start", "// Colander 0.11 is ready"],
   reportPrefix: "// ",
-  capabilities: { ...usualCapabilities, AUTOREPORT_TEMP: false, FWRETRACT: true },
+  capabilities: { ...usualCapabilities, AUTOREPORT_TEMP: false, FIRMWARE_RETRACTION: true },
   unknown: (command) => `// Unknown command: ${command}`,
   resendSaysOk: true,
   screen: plainScreen,

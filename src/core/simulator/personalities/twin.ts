@@ -6,7 +6,7 @@ export const twin: Personality = {
   firmwareName: "Griddle 3.2",
   banner: ["Griddle 3.2 is ready", "start"],
   reportPrefix: "",
-  capabilities: { ...usualCapabilities, FWRETRACT: true },
+  capabilities: { ...usualCapabilities, FIRMWARE_RETRACTION: true },
   unknown: (command) => `Error: ${command} is not supported`,
   resendSaysOk: true,
   screen: plainScreen,

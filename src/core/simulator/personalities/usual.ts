@@ -2,7 +2,7 @@
 export const usualCapabilities: Record<string, boolean> = {
   EEPROM: true,
   AUTOREPORT_TEMP: true,
-  EMERGENCY_PARSER: true,
+  EMERGENCY_STOP: true,
   BUSY: true,
   PROGRESS: true,
 };

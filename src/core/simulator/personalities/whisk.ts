@@ -6,7 +6,7 @@ export const whisk: Personality = {
   firmwareName: "Skillet 2.3.0",
   banner: ["start", "echo:Skillet 2.3.0 on a Whisk board"],
   reportPrefix: "echo: ",
-  capabilities: { ...usualCapabilities, FWRETRACT: true },
+  capabilities: { ...usualCapabilities, FIRMWARE_RETRACTION: true },
   unknown: (command) => `echo:Unknown command: "${command}"`,
   resendSaysOk: false,
   screen: plainScreen,

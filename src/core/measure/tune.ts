@@ -80,7 +80,10 @@ export interface Tune {
   readings(request: TuneRequest): TuneReading[];
   /** The sum; refused with field and reason if a reading cannot be. */
   sum(request: TuneRequest, readings: Record<string, number>): Result<TuneOutcome>;
-  /** Runs may differ by so much (in the outcome's unit) before mechanics are the thing to look at. */
+  /**
+   * Runs may differ by so much (in the outcome's unit) before mechanics are the thing to look at; Infinity where nothing is
+   * measured by hand, so that one run is enough.
+   */
   agreeWithin: number;
   /** What ruler and calliper would show at a simulated printer. */
   fromRuler?(ruler: RulerReadings, request: TuneRequest): Record<string, number>;

@@ -7,7 +7,7 @@ import type { SimulatedPrinter } from "./machine";
 
 /** Spread of readings, mm: by a ruler on filament, by a calliper. Common practice, no source. */
 const RULER_SIGMA_MM = 0.12;
-const CALLIPER_SIGMA_MM = 0.015;
+const CALLIPER_SIGMA_MM = 0.008;
 
 export interface RulerReadings {
   /** Left of the 120 mm that were marked above the extruder before E was named 0. */

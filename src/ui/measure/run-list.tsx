@@ -159,7 +159,7 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
             )}
             {firmware.length > 0 && !outcome.within && !wasTried && (
               <Button
-                className={recent.length > 1 ? "go" : ""}
+                className={recent.length > 1 || tune.agreeWithin === Infinity ? "go" : ""}
                 block
                 disabled={!live || busy || said?.disagree || refusal !== null}
                 onClick={() => void attempt()}

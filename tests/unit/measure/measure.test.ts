@@ -102,6 +102,10 @@ describe("runs", () => {
     expect(judgeRuns({ agreeWithin: 1 }, [outcome(97), outcome(97.4)])).toMatchObject({ disagree: false, done: false });
     expect(judgeRuns({ agreeWithin: 1 }, [outcome(99.8, true)])).toMatchObject({ done: true });
     expect(judgeRuns({ agreeWithin: 1 }, [])).toBeNull();
+    expect(judgeRuns({ agreeWithin: Infinity }, [outcome(3), outcome(90)])).toMatchObject({
+      disagree: false,
+      advice: "The new value can be tried.",
+    });
   });
 });
 

@@ -32,8 +32,8 @@ export class Job implements LineStream {
   private readonly underway: number[] = [];
   linesTaken = 0;
   private lifted = false;
-  /** Feed in force when it was lifted. */
-  private feedMmS = 50;
+  /** How positions counted, and the feed, when it was lifted: on the way down the printer may still be on its way up. */
+  private before = { modes: ["G90", "M82"], feedMmS: 50 };
   private timer: ReturnType<typeof setInterval>;
   private marks = 0;
 
@@ -107,17 +107,18 @@ export class Job implements LineStream {
     await this.say(["G4 P1"]);
     if (this.state !== "paused") return;
     this.lifted = true;
-    this.feedMmS = this.session.told.feedMmS;
-    await this.say(["G91", "M83", `G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`, ...this.restoreModes()]);
+    const { relative, relativeE, feedMmS } = this.session.told;
+    this.before = { modes: [relative ? "G91" : "G90", relativeE ? "M83" : "M82"], feedMmS };
+    await this.say(["G91", "M83", `G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`, ...this.before.modes]);
   }
 
   async resume(): Promise<void> {
     if (this.state !== "paused") return;
     if (this.lifted) {
       this.lifted = false;
-      const feed = Math.round(this.feedMmS * 60);
+      const feed = Math.round(this.before.feedMmS * 60);
       const back = [`G1 Z-${LIFT_MM} F600`, `G1 E${DRAW_BACK_MM} F1800`];
-      await this.say(["G91", "M83", ...back, ...this.restoreModes(), `G1 F${feed}`]);
+      await this.say(["G91", "M83", ...back, ...this.before.modes, `G1 F${feed}`]);
     }
     this.state = "running";
     this.keep();
@@ -131,15 +132,18 @@ export class Job implements LineStream {
     const printing = this.heightMm > 0;
     this.end("cancelled", "Cancelled by hand.");
     this.session.endStream();
-    // A printer that waits for heat hears this at once, if it can.
-    this.session.sendNow("M108", "job");
+    // A printer that waits for heat hears this at once, if it can. Its `ok` would confuse any other line.
+    if (/\bM(109|190)\b/.test(this.session.inFlight ?? "")) this.session.sendNow("M108", "job");
     const { printer } = this.about;
     const tools = Array.from({ length: printer.tools }, (_, tool) => tool);
-    const fans = settingFor("fan").say(0, printer, 0);
+    const fans = tools.flatMap((tool) => {
+      const off = settingFor("fan").say(0, printer, tool);
+      return off.ok ? off.value : [];
+    });
     await this.say([
       ...tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`),
       "M140 S0",
-      ...(fans.ok ? fans.value : []),
+      ...new Set(fans),
       ...(printing
         ? ["G91", "M83", ...(this.lifted ? [] : [`G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`])]
         : []),
@@ -218,11 +222,6 @@ export class Job implements LineStream {
       heightMm: this.heightMm,
       told: this.told,
     });
-  }
-
-  private restoreModes(): string[] {
-    const { relative, relativeE } = this.session.told;
-    return [relative ? "G91" : "G90", relativeE ? "M83" : "M82"];
   }
 
   private async say(lines: string[]): Promise<void> {

@@ -6,6 +6,9 @@ import { Noise } from "@/core/simulator/noise";
 import { ladle, printers } from "../helpers/demo";
 import { hostOf, pause, until } from "./ways";
 
+// A slow machine may take its time: what is waited for has bounds of its own.
+jest.setTimeout(60_000);
+
 const quick: SessionTimes = { silenceMs: 150, numberedSilenceMs: 120, quietMs: 25, partMs: 60 };
 
 /** A transport whose bytes pass through hands that may spoil them. */

@@ -17,6 +17,9 @@ import { connect, hub, simulatorOf } from "@/server/link/hub";
 import { printers } from "../helpers/demo";
 import { until } from "./ways";
 
+// A slow machine may take its time: what is waited for has bounds of its own.
+jest.setTimeout(60_000);
+
 const folder = mkdtempSync(join(tmpdir(), "cuchara-link-"));
 process.env.CUCHARA_DATA = folder;
 
@@ -98,6 +101,25 @@ describe("a job", () => {
     const [mark] = job.listMarks();
     expect(mark).toMatchObject({ setting: "flowFactor", value: 104 });
     expect(mark.heightMm).toBeGreaterThan(1);
+    await linked.close();
+  });
+
+  it("goes on as it was when it is resumed at once, while the nozzle is still being lifted", async () => {
+    const linked = await link(ladleId, 50);
+    const job = linked.begin(tube(30), about);
+    await until(() => job.heightMm > 1, "it prints", 20_000);
+    const host = simulatorOf(shelf.get(ladleId)!);
+    host.setRate(2);
+    const paused = job.pause();
+    await until(() => linked.session.told.relative, "it is being lifted");
+    const resumed = job.resume();
+    host.setRate(200);
+    await Promise.all([paused, resumed]);
+    expect(linked.session.told).toMatchObject({ relative: false, relativeE: false });
+    const { machine } = host;
+    await until(() => job.state === "done", "the job ends", 30_000);
+    await until(() => machine.planner.empty, "the moves end");
+    expect(machine.place.z).toBeCloseTo(6, 3);
     await linked.close();
   });
 

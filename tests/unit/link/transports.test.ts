@@ -6,6 +6,9 @@ import { LinkSession } from "@/server/link/session";
 import { ladle } from "../helpers/demo";
 import { pause, until, Way, WayKind, wayTo } from "./ways";
 
+// A slow machine may take its time: what is waited for has bounds of its own.
+jest.setTimeout(60_000);
+
 function talkOver(way: Way) {
   const said: { direction: string; text: string }[] = [];
   const session = new LinkSession(way.transport, {

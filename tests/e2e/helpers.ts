@@ -41,6 +41,8 @@ export function temperatureAtLayers(program: string): { layer: number; zMm: numb
 /** Fails with what axe finds on the page as it stands. */
 export async function expectAccessible(page: Page): Promise<void> {
   await expect(page).toHaveTitle(/./);
+  // Colours on their way from one to the other are no contrast to measure.
+  await page.waitForTimeout(400);
   await page.evaluate(axe.source);
   const violations = await page.evaluate(async () => {
     const results = await (

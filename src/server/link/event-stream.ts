@@ -34,6 +34,15 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
   let ends: (() => void)[] = [];
   let link = links.get(printerId);
   let heatIndex = link?.samples.at(-1)?.index ?? -1;
+  let stopListening: () => void = () => undefined;
+  /** Ends everything that was begun for this page, whichever way it went. */
+  const release = () => {
+    stopListening();
+    for (const end of ends) end();
+    ends = [];
+    for (const timer of [linesTimer, statusTimer]) if (timer) clearTimeout(timer);
+    if (beat) clearInterval(beat);
+  };
 
   return new ReadableStream<Uint8Array>({
     start(controller) {
@@ -72,11 +81,7 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
         if (link && heat) ends.push(link.watch());
       };
       const stop = () => {
-        stopListening();
-        for (const end of ends) end();
-        ends = [];
-        for (const timer of [linesTimer, statusTimer]) if (timer) clearTimeout(timer);
-        if (beat) clearInterval(beat);
+        release();
         try {
           controller.close();
         } catch {
@@ -98,7 +103,7 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
         send("lines", before, last);
         if (!full) break;
       }
-      const stopListening = journal.listen((ofPrinter, event) => {
+      stopListening = journal.listen((ofPrinter, event) => {
         if (ofPrinter !== printerId || !wanted(event)) return;
         waiting.push(event);
         linesTimer ??= setTimeout(sendLines, SEND_EVERY_MS);
@@ -118,10 +123,6 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
       signal.addEventListener("abort", stop);
       if (signal.aborted) stop();
     },
-    cancel() {
-      for (const end of ends) end();
-      ends = [];
-      if (beat) clearInterval(beat);
-    },
+    cancel: release,
   });
 }

@@ -69,14 +69,28 @@ export async function tryValue(
   return { change: added, snapshot, taken };
 }
 
+/** A printer that starts anew when it saves is given so long to do it. */
+const RESTART_MS = 10_000;
+const LOOK_EVERY_MS = 50;
+
+/** Waits until the printer has started anew: what is asked before would get no answer. */
+async function restarted({ session }: Link, before: number): Promise<void> {
+  const until = Date.now() + RESTART_MS;
+  while (session.restarts === before && session.state === "open" && Date.now() < until) {
+    await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
+  }
+}
+
 /** Saves what is in force, loads it again, and compares. */
 export async function saveValues(printerId: number): Promise<{ snapshot: ValueSnapshot; lost: string[] }> {
   const link = openLinkOf(printerId);
   if (link.job?.running) throw new HttpError(409, "A job is running. Values are saved when it is through.");
   const before = await currentValues(link);
   const { saveLine, reloadLine } = dialects[link.printer.dialect];
+  const restartsBefore = link.session.restarts;
   await ask(link, saveLine);
   if (reloadLine) await ask(link, reloadLine);
+  else await restarted(link, restartsBefore);
   const identity = snapshots.list(printerId, 1)[0]?.identity ?? readIdentity([]);
   const snapshot = snapshots.add(printerId, { ...(await currentValues(link)), identity });
   const after = new Map(snapshot.entries.map(({ id, value }) => [id, value]));

@@ -90,6 +90,8 @@ export class LinkSession {
   unsent: string[] = [];
   readonly told: Told = nothingTold();
   nozzleC: number | null = null;
+  /** How often the printer has started anew since the link was made. */
+  restarts = 0;
   /** Counts up with every line sent, for looking at throughput. */
   linesTaken = 0;
 
@@ -391,6 +393,7 @@ export class LinkSession {
   /** The printer has started anew: what it was told is forgotten, what waits is not sent. */
   private restarted(): void {
     const wasTalking = this.current !== null || this.stream !== null;
+    this.restarts++;
     this.halted = null;
     Object.assign(this.told, nothingTold());
     this.note("The printer has started anew: nothing is homed, heaters are off.");

@@ -10,6 +10,7 @@ import { join } from "node:path";
 import { createInterface } from "node:readline";
 import { pipeline } from "node:stream/promises";
 import { applyEdits } from "../src/core/edits";
+import { seenWith } from "../src/core/edits/see-file";
 import { Splicer } from "../src/core/edits/splice";
 import { ProgramReader, ProgramTables, readProgram } from "../src/core/gcode/read";
 import { findStrikes } from "../src/core/motion/clearance";
@@ -206,9 +207,9 @@ async function main(): Promise<void> {
     from: { layer: Math.floor(((i + 1) * layers) / 12), countsFrom: 0 as const },
     settings: { nozzleTemperature: 230 - i * 5 },
   }));
-  const known = reportOf(tables, limitsFor(printer)).report;
+  const original = seenWith(reportOf(tables, limitsFor(printer)).report, () => [], printer);
   const weave = await timed(async () => {
-    const applied = applyEdits([{ kind: "height-plan", changes }], known, printer);
+    const applied = applyEdits([{ kind: "height-plan", changes }], { original, read: () => original }, printer);
     if (!applied.ok) throw new Error(applied.message);
     const splicer = new Splicer(applied.value.splices);
     await pipeline(

@@ -1,6 +1,6 @@
 /** What the page and its worker say to each other about a trial. */
 import { z } from "zod";
-import type { Finding } from "@/core/checks/finding";
+import type { Finding } from "@/core/findings/finding";
 import type { MoveTable } from "@/core/gcode/moves";
 import type { ResolvedBand } from "@/core/heightplan/plan";
 import type { FrontView } from "@/core/printing/front-view";
@@ -35,7 +35,6 @@ export interface TrialView {
   layers: { seconds: Float32Array; flowMm3S: Float32Array; peakFlowMm3S: Float32Array };
   nozzle: { setC: Float64Array; expectedC: Float32Array };
   fan: { setPercent: Float64Array; expectedPercent: Float32Array };
-  bedC: Float64Array;
   /** Share (0–1) of each band's height in which the nozzle is settled. */
   bandSettled: number[];
   /** Layers by which the nozzle is best told earlier; null if it does not vary. */

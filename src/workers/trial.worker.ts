@@ -1,5 +1,5 @@
 /** Builds and inspects a trial away from the page. Thin: all computation is the core's. */
-import { spotsOnBed } from "@/core/checks/spots-differ";
+import { spotsOnBed } from "@/core/printing/piece";
 import { frontView } from "@/core/printing/front-view";
 import { filamentAreaMm2 } from "@/core/material/bead";
 import { bedCentre } from "@/core/shelf/printer";
@@ -74,7 +74,6 @@ function viewOf(
     },
     nozzle: { setC: heat.setC, expectedC: heat.expectedC },
     fan: { setPercent: byLayer.fan, expectedPercent: inspected.fanPercent },
-    bedC: byLayer.bedTemperature,
     bandSettled: inspected.bandSettled,
     lead: inspected.lead,
     seconds: report.seconds,

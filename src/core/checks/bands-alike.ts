@@ -1,7 +1,8 @@
 import { variedKeys } from "../heightplan/plan";
 import { settingFor, SettingValues } from "../settings";
 import { plainNumber } from "../units";
-import { Check, Finding } from "./finding";
+import { Finding } from "../findings/finding";
+import { Check } from "./check";
 
 /** Share of a setting's usual step below which neighbours cannot be told apart on the piece. Common practice, no source. */
 const TELLING_SHARE = 0.6;

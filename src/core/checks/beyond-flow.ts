@@ -1,7 +1,7 @@
 import { bandOfLayer } from "../heightplan/plan";
 import { filamentAreaMm2 } from "../material/bead";
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 import { sayBands } from "./say";
 
 /** Bands that ask for more plastic than the hot end melts. Where the bands vary the print speed, that is what some are there for: a note. */

@@ -1,64 +1,43 @@
-import { EventKind } from "../gcode/moves";
+import { Finding, TrialParts } from "../findings/finding";
 import { SettingKey, settingFor } from "../settings";
 import { plainNumber } from "../units";
-import { Check, Finding } from "./finding";
+import { CheckedTrial, ProgramCheck } from "./check";
 
-/** Nozzle or bed hotter than the printer allows. */
-export const beyondLimits: Check = {
+/** Nozzle or bed hotter than the printer allows, anywhere in the program. */
+export const beyondLimits: ProgramCheck = {
   key: "beyond-limits",
   passes: null,
-  run({ tables: { events }, printer, trial }) {
-    const findings: Finding[] = [];
-    const look = (key: SettingKey, name: string, kinds: EventKind[], limitC: number) => {
-      let hottest = -1;
-      let line = 0;
-      for (let i = 0; i < events.count; i++) {
-        if (kinds.includes(events.kind[i] as EventKind) && events.value[i] > hottest) {
-          hottest = events.value[i];
-          line = events.line[i] + 1;
-        }
-      }
-      if (hottest <= limitC) return;
+  run({ report: { facts }, printer, trial }) {
+    const look = (key: SettingKey, hottest: typeof facts.hottestNozzle, limitC: number): Finding[] => {
+      if (!hottest || hottest.value <= limitC) return [];
       const band = trial?.plan.bands.findIndex(({ settings }) => (settings[key] ?? 0) > limitC) ?? -1;
-      const lowered = (value: number | undefined) => (value === undefined ? value : Math.min(value, limitC));
-      findings.push({
-        check: "beyond-limits",
-        severity: "stop",
-        where: band >= 0 ? `band ${band + 1}` : `line ${line}`,
-        message: `The ${name} is set to ${plainNumber(hottest, 0)} °C; ${printer.name} allows ${limitC} °C.`,
-        ...(trial
-          ? {
-              mend: {
-                label: `Lower to ${limitC} °C`,
-                trial: {
-                  plan: {
-                    ...trial.plan,
-                    bands: trial.plan.bands.map((one) =>
-                      one.settings[key] === undefined
-                        ? one
-                        : { ...one, settings: { ...one.settings, [key]: lowered(one.settings[key]) } },
-                    ),
-                  },
-                  fixed:
-                    trial.fixed[key] === undefined ? trial.fixed : { ...trial.fixed, [key]: lowered(trial.fixed[key]) },
-                },
-              },
-            }
-          : {}),
-      });
+      return [
+        {
+          check: "beyond-limits",
+          severity: "stop",
+          where: band >= 0 ? `band ${band + 1}` : `line ${hottest.line}`,
+          message: `The ${settingFor(key).short} is set to ${plainNumber(hottest.value, 0)} °C; ${printer.name} allows ${limitC} °C.`,
+          ...(trial ? { mend: { label: `Lower to ${limitC} °C`, trial: lowered(trial, key, limitC) } } : {}),
+        },
+      ];
     };
-    look(
-      "nozzleTemperature",
-      settingFor("nozzleTemperature").short,
-      [EventKind.nozzleTemperature, EventKind.nozzleTemperatureWait],
-      printer.highestNozzleC,
-    );
-    look(
-      "bedTemperature",
-      settingFor("bedTemperature").short,
-      [EventKind.bedTemperature, EventKind.bedTemperatureWait],
-      printer.highestBedC,
-    );
-    return findings;
+    return [
+      ...look("nozzleTemperature", facts.hottestNozzle, printer.highestNozzleC),
+      ...look("bedTemperature", facts.hottestBed, printer.highestBedC),
+    ];
   },
 };
+
+/** The parts of the trial with no value above the limit. */
+function lowered({ plan, fixed }: CheckedTrial, key: SettingKey, limitC: number): Partial<TrialParts> {
+  const held = (value: number) => Math.min(value, limitC);
+  const bands = plan.bands.map((band) =>
+    band.settings[key] === undefined
+      ? band
+      : { ...band, settings: { ...band.settings, [key]: held(band.settings[key]) } },
+  );
+  return {
+    plan: { ...plan, bands },
+    fixed: fixed[key] === undefined ? fixed : { ...fixed, [key]: held(fixed[key]) },
+  };
+}

@@ -1,5 +1,5 @@
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 import { sayBands } from "./say";
 
 /** Bands that start above the last layer, or between two layers: nothing of them would be printed. */

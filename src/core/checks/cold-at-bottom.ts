@@ -1,5 +1,5 @@
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 
 /** A bottom band that is not the hottest: it jams or does not stick. Common practice, no source. */
 export const coldAtBottom: Check = {

@@ -1,38 +1,27 @@
-import { EventKind, laysMaterial } from "../gcode/moves";
+import { COLDEST_FEED_C } from "../material/materials";
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { ProgramCheck } from "./check";
 
-/** Below this no filament can be pushed: the usual guard of firmware. Common practice, no source. */
-export const COLD_BELOW_C = 170;
-
-/** Filament pushed through a nozzle that was never heated, or not enough. */
-export const coldExtrusion: Check = {
+/** Filament pushed through a nozzle that was never heated, or not enough: by a line that lays or by one that only feeds. */
+export const coldExtrusion: ProgramCheck = {
   key: "cold-extrusion",
   passes: null,
-  run({ tables: { moves, events } }) {
-    let event = 0;
-    let setC = 0;
-    for (let i = 0; i < moves.count; i++) {
-      while (event < events.count && events.move[event] <= i) {
-        const kind = events.kind[event];
-        if (kind === EventKind.nozzleTemperature || kind === EventKind.nozzleTemperatureWait)
-          setC = events.value[event];
-        event++;
-      }
-      if (!laysMaterial(moves.kind[i]) || setC >= COLD_BELOW_C) continue;
-      return [
-        {
-          check: "cold-extrusion",
-          severity: "stop",
-          where: `line ${moves.line[i] + 1}`,
-          message:
-            setC === 0
-              ? `Filament is pushed before the nozzle is heated. Heat it in the printer's start lines with M109 S{{nozzleFirst}}.`
-              : `Filament is pushed at ${plainNumber(setC, 0)} °C; below ${COLD_BELOW_C} °C it does not melt.`,
-          mend: { label: "Look at the printer's start lines", open: "printer" },
-        },
-      ];
-    }
-    return [];
+  run({ report: { facts }, trial }) {
+    const { coldFeed, unknownCommands } = facts;
+    if (!coldFeed) return [];
+    const never = coldFeed.value === 0;
+    const mended = trial ? " Heat it before that with M109 S{{nozzleFirst}}." : "";
+    const unsure = unknownCommands && never ? " One of the commands that are not known here may heat it." : "";
+    return [
+      {
+        check: "cold-extrusion",
+        severity: unsure ? "warn" : "stop",
+        where: `line ${coldFeed.line}`,
+        message: never
+          ? `Filament is pushed before the nozzle is heated.${mended}${unsure}`
+          : `Filament is pushed at ${plainNumber(coldFeed.value, 0)} °C; below ${COLDEST_FEED_C} °C it does not melt.${mended}`,
+        ...(trial ? { mend: { label: "Look at the printer's start lines", open: "printer" as const } } : {}),
+      },
+    ];
   },
 };

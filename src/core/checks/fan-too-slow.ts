@@ -1,6 +1,6 @@
 import { fanDuty, turningDuty } from "../settings/fan";
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 
 /** Fan duties too small for the fan to turn, which are raised. */
 export const fanTooSlow: Check = {

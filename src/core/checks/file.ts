@@ -1,68 +1,109 @@
-/** What can be said of an opened file before anything is done to it. */
+/** What can be said of an opened file, as it came or with all that was done to it. */
+import { Finding, worstFirst } from "../findings/finding";
+import { dialects } from "../machine/dialects";
 import { ProgramReport } from "../report/report";
 import { settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
-import { Finding } from "./finding";
-import { clearanceFindings } from "./head-clearance";
+import { programChecks } from ".";
 
-/** Earlier plans left behind, temperature changes inside the print, limits and room. */
+/** The checks of every program, and what only a file of somebody else's can have: worst first. */
 export function checkFile(report: ProgramReport, printer: Printer): Finding[] {
-  const findings: Finding[] = [];
-  if (report.cuchara.length > 0) {
-    findings.push({
+  const context = { report, printer, trial: null };
+  return worstFirst([
+    ...programChecks.flatMap((check) => check.run(context)),
+    ...earlierPlan(report),
+    ...ownTemperatures(report),
+    ...damagedLines(report),
+    ...assumptions(report, printer),
+  ]);
+}
+
+function earlierPlan({ cuchara }: ProgramReport): Finding[] {
+  if (cuchara.length === 0) return [];
+  return [
+    {
       check: "earlier-plan",
       severity: "warn",
-      where: `line ${report.cuchara[0].line + 1}`,
-      message: `An earlier plan is still in this file: ${report.cuchara.length === 1 ? "one line" : `${report.cuchara.length} lines`}, from “${report.cuchara[0].text.trim()}” on.`,
+      where: `line ${cuchara[0].line + 1}`,
+      message: `An earlier plan is still in this file: ${cuchara.length === 1 ? "one line" : `${cuchara.length} lines`}, from “${cuchara[0].text.trim()}” on.`,
       mend: { label: "Lift them out", edit: { kind: "lift-out", what: "cuchara" } },
+    },
+  ];
+}
+
+/** Temperatures that the file itself sets inside the print, tool by tool. */
+function ownTemperatures({ changes, filament }: ProgramReport): Finding[] {
+  return (["nozzleTemperature", "bedTemperature"] as const).flatMap((key) => {
+    const { short, perTool } = settingFor(key);
+    const own = changes.filter((change) => change.key === key && !change.ours && (change.layer >= 1 || change.within));
+    const told = perTool && filament.length > 1 ? [...new Set(own.map(({ tool }) => tool))].sort() : [undefined];
+    return told.flatMap((tool): Finding[] => {
+      const ofTool = own.filter((change) => tool === undefined || change.tool === tool);
+      if (ofTool.length === 0) return [];
+      const { value, line, layer } = ofTool[0];
+      const more = ofTool.length > 1 ? `, and ${ofTool.length - 1} more times` : "";
+      return [
+        {
+          check: "foreign-change",
+          severity: "note",
+          where: `line ${line + 1}, layer ${layer + 1}`,
+          message: `The file itself sets the ${short}${tool === undefined ? "" : ` of tool ${tool}`} to ${plainNumber(value, 0)} °C inside the print${more}.`,
+          mend: {
+            label: "Take that out",
+            edit: {
+              kind: "lift-out",
+              what: "foreign",
+              settings: [key],
+              ...(tool === undefined ? {} : { tool }),
+            },
+          },
+        },
+      ];
     });
-  }
-  for (const key of ["nozzleTemperature", "bedTemperature"] as const) {
-    const foreign = report.changes.filter(
-      (change) => change.key === key && !change.ours && (change.layer >= 1 || change.within),
-    );
-    if (foreign.length === 0) continue;
-    const { short } = settingFor(key);
-    const { value, line, layer } = foreign[0];
-    findings.push({
-      check: "foreign-change",
-      severity: "note",
-      where: `line ${line + 1}, layer ${layer + 1}`,
-      message: `The file itself sets the ${short} to ${plainNumber(value, 0)} °C inside the print${foreign.length > 1 ? `, and ${foreign.length - 1} more times` : ""}.`,
-      mend: { label: "Take that out", edit: { kind: "lift-out", what: "foreign", settings: [key] } },
-    });
-  }
-  if (report.damagedLines > 0) {
-    findings.push({
+  });
+}
+
+function damagedLines({ damagedLines: count }: ProgramReport): Finding[] {
+  if (count === 0) return [];
+  return [
+    {
       check: "damaged-lines",
       severity: "warn",
       where: "whole file",
-      message: `${report.damagedLines === 1 ? "One line does" : `${report.damagedLines} lines do`} not fit the checksum they carry: the file was damaged on its way. Slice or copy it again.`,
-    });
-  }
-  const hottest = Math.max(
-    0,
-    ...report.changes.filter(({ key }) => key === "nozzleTemperature").map(({ value }) => value),
-    report.settings.nozzleTemperature[0] ?? 0,
-  );
-  if (hottest > printer.highestNozzleC) {
+      message: `${count === 1 ? "One line does" : `${count} lines do`} not fit the checksum they carry: the file was damaged on its way. Slice or copy it again.`,
+    },
+  ];
+}
+
+/** What had to be assumed where a program can be read in two ways. */
+function assumptions({ assumedE, retractionUnsaid }: ProgramReport, printer: Printer): Finding[] {
+  const findings: Finding[] = [];
+  if (assumedE) {
+    const counts = assumedE.relative
+      ? "from where it stands (as M83 said)"
+      : "from zero (as G90 says on some printers)";
+    const printerKeeps = !dialects[printer.dialect].modesCarryE;
+    const differs = assumedE.told && assumedE.relative !== printerKeeps;
     findings.push({
-      check: "beyond-limits",
-      severity: "warn",
-      where: "whole file",
-      message: `The file heats the nozzle to ${plainNumber(hottest, 0)} °C; ${printer.name} allows ${printer.highestNozzleC} °C.`,
+      check: "assumed-reading",
+      severity: differs ? "warn" : "note",
+      where: `line ${assumedE.line + 1}`,
+      message: differs
+        ? `Behind this G90 the file's figures fit only a filament that counts ${counts}. By its dialect ${printer.name} would read them otherwise: the file was made for another printer, or its next line should be ${assumedE.relative ? "M83" : "M82"}.`
+        : assumedE.told
+          ? `Behind this G90 the filament is taken to count ${counts}: the file's own figures fit nothing else.`
+          : `Behind this G90 the filament is taken to count ${counts}, as ${printer.name} reads it: the file's figures do not tell.`,
     });
   }
-  const top = report.layers.at(-1)?.zMm ?? 0;
-  if (top > printer.buildHeightMm) {
+  if (retractionUnsaid) {
     findings.push({
-      check: "outside-bed",
-      severity: "warn",
+      check: "assumed-reading",
+      severity: "note",
       where: "whole file",
-      message: `The piece is ${plainNumber(top)} mm high; ${printer.name} reaches ${plainNumber(printer.buildHeightMm)} mm.`,
+      message:
+        "The file lets the firmware draw back (G10) and never says how far: that is the printer's own value, and not known here.",
     });
   }
-  findings.push(...clearanceFindings(report, printer, "warn"));
   return findings;
 }

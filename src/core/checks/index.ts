@@ -6,7 +6,8 @@ import { beyondPiece } from "./beyond-piece";
 import { coldAtBottom } from "./cold-at-bottom";
 import { coldExtrusion } from "./cold-extrusion";
 import { fanTooSlow } from "./fan-too-slow";
-import { Check, CheckContext, Finding } from "./finding";
+import { Finding, worstFirst } from "../findings/finding";
+import { Check, CheckContext, ProgramCheck } from "./check";
 import { fitted } from "./fitted";
 import { headClearance } from "./head-clearance";
 import { leftOn } from "./left-on";
@@ -21,7 +22,19 @@ import { startTemperature } from "./start-temperature";
 import { tooLowToSettle } from "./too-low-to-settle";
 import { unreadableBands } from "./unreadable-bands";
 import { waitsInside } from "./waits-inside";
+import { unwaitedHeat } from "./unwaited-heat";
 import { wrongTool } from "./wrong-tool";
+
+/** What is looked at in every program: those that trials build, and opened files with all that was done to them. */
+export const programChecks: ProgramCheck[] = [
+  beyondLimits,
+  outsideBed,
+  headClearance,
+  coldExtrusion,
+  unwaitedHeat,
+  leftOn,
+  waitsInside,
+];
 
 export const checks: Check[] = [
   wrongTool,
@@ -29,17 +42,12 @@ export const checks: Check[] = [
   notSayable,
   proofDiffers,
   spotsDiffer,
-  beyondLimits,
-  outsideBed,
-  headClearance,
-  coldExtrusion,
+  ...programChecks,
   startTemperature,
-  leftOn,
   coldAtBottom,
   outsideLabel,
   tooLowToSettle,
   bandsAlike,
-  waitsInside,
   beyondPiece,
   unreadableBands,
   fanTooSlow,
@@ -48,9 +56,7 @@ export const checks: Check[] = [
   fitted,
 ];
 
-const weight = { stop: 0, warn: 1, note: 2 };
-
-/** Runs all checks: what was found, worst first, and what can be said to be in order. */
+/** Runs all checks of a trial: what was found, worst first, and what can be said to be in order. */
 export function runChecks(context: CheckContext): { findings: Finding[]; passed: string[] } {
   const findings: Finding[] = [];
   const passed: string[] = [];
@@ -62,6 +68,5 @@ export function runChecks(context: CheckContext): { findings: Finding[]; passed:
       if (said) passed.push(said);
     }
   }
-  findings.sort((a, b) => weight[a.severity] - weight[b.severity]);
-  return { findings, passed };
+  return { findings: worstFirst(findings), passed };
 }

@@ -1,5 +1,5 @@
 import { settingFor } from "../settings";
-import { Check } from "./finding";
+import { Check } from "./check";
 
 /** What cannot be said in the printer's language, or stands in its templates under an unknown name. */
 export const notSayable: Check = {

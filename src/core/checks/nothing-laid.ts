@@ -1,4 +1,4 @@
-import { Check } from "./finding";
+import { Check } from "./check";
 
 /** A trial whose piece is empty: a pattern without values, say. */
 export const nothingLaid: Check = {

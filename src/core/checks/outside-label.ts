@@ -1,5 +1,5 @@
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 import { sayBands } from "./say";
 
 /** Temperatures outside what the spool's label says. */

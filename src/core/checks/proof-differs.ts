@@ -1,7 +1,7 @@
 import { comparePlan } from "../heightplan/proof";
 import { settingFor } from "../settings";
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 
 /** Layers in which the finished text does not command what the plan says. */
 export const proofDiffers: Check = {

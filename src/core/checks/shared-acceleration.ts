@@ -1,5 +1,5 @@
-import { dialects } from "../firmware/dialects";
-import { Check } from "./finding";
+import { dialects } from "../machine/dialects";
+import { Check } from "./check";
 
 /** A firmware that has one acceleration for everything: the trial changes travel with it. */
 export const sharedAcceleration: Check = {

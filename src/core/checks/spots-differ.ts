@@ -3,9 +3,11 @@ import { ProgramTables } from "../gcode/read";
 import { SideBySide } from "../heightplan/plan";
 import { settingFor } from "../settings";
 import { bedCentre, Printer } from "../shelf/printer";
-import { Spot } from "../specimens/specimen";
+import { nearestSpot } from "../printing/order";
+import { Spot } from "../printing/piece";
+import { Slice } from "../printing/slices";
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 
 export interface SpotReading {
   /** Index of the spot the nozzle was nearest to. */
@@ -16,16 +18,27 @@ export interface SpotReading {
 
 /**
  * What a finished program does at each spot, read back from its own text: every drawing back for the retraction's length and speed,
- * every laying move for a value that is set by a command. Places in bed coordinates, mm.
+ * every laying move for a value that is set by a command. An island belongs to the spot nearest to the middle of its box, wherever on
+ * it the nozzle stands: the end of a wide plate may be nearer to another.
+ *
+ * @param slices the piece as it is cut; @param centre where its 0, 0 lies on the bed, mm
  */
-export function readSpots(tables: ProgramTables, { setting }: SideBySide, spots: readonly Spot[]): SpotReading[] {
+export function readSpots(
+  tables: ProgramTables,
+  { setting }: SideBySide,
+  spots: readonly Spot[],
+  slices: readonly Slice[],
+  centre: { x: number; y: number },
+): SpotReading[] {
   const { moves, events } = tables;
   const { hear, measure } = settingFor(setting);
+  const reader = measure?.();
   const readings: SpotReading[] = [];
   let event = 0;
   let value = NaN;
   // What is drawn back belongs to the material laid before it, even if the next layer has been announced.
   let laidIn = -1;
+  const spotAt = (layer: number, x: number, y: number) => spotOf(slices[layer], spots, x - centre.x, y - centre.y);
   for (let i = 1; i < moves.count; i++) {
     while (event < events.count && events.move[event] <= i) {
       const heard = hear(events.kind[event] as EventKind, events.value[event]);
@@ -34,34 +47,33 @@ export function readSpots(tables: ProgramTables, { setting }: SideBySide, spots:
     }
     if (moves.layer[i] < 0) continue;
     if (laysMaterial(moves.kind[i])) laidIn = moves.layer[i];
-    if (measure) {
-      if (moves.kind[i] !== MoveKind.retract) continue;
-      const drawn = measure({ retractionMm: -moves.filamentMm[i], retractionMmS: moves.feedMmS[i], printMmS: NaN });
-      readings.push({ spot: nearest(spots, moves.x[i], moves.y[i]), layer: laidIn, value: drawn });
+    if (reader) {
+      if (moves.kind[i] !== MoveKind.retract || laidIn < 0) continue;
+      reader.see(moves, i, 0);
+      readings.push({ spot: spotAt(laidIn, moves.x[i], moves.y[i]), layer: laidIn, value: reader.take() });
     } else if (laysMaterial(moves.kind[i]) && !Number.isNaN(value)) {
-      const spot = nearest(spots, (moves.x[i] + moves.x[i - 1]) / 2, (moves.y[i] + moves.y[i - 1]) / 2);
+      const spot = spotAt(moves.layer[i], (moves.x[i] + moves.x[i - 1]) / 2, (moves.y[i] + moves.y[i - 1]) / 2);
       readings.push({ spot, layer: moves.layer[i], value });
     }
   }
   return readings;
 }
 
-function nearest(spots: readonly Spot[], x: number, y: number): number {
-  let best = 0;
+/** The spot that what is laid at a point of the piece belongs to. */
+function spotOf(slice: Slice | undefined, spots: readonly Spot[], x: number, y: number): number {
+  let nearest: Slice["section"]["islands"][number] | null = null;
   let least = Infinity;
-  spots.forEach((spot, i) => {
-    const distance = (spot.x - x) ** 2 + (spot.y - y) ** 2;
-    if (distance < least) {
-      least = distance;
-      best = i;
-    }
-  });
-  return best;
-}
-
-/** The spots of the piece in bed coordinates. */
-export function spotsOnBed(spots: readonly Spot[], centre: { x: number; y: number }): Spot[] {
-  return spots.map(({ x, y, label }) => ({ x: x + centre.x, y: y + centre.y, label }));
+  for (const island of slice?.section.islands ?? []) {
+    const { minX, maxX, minY, maxY } = island.box;
+    const away = Math.hypot(Math.max(minX - x, 0, x - maxX), Math.max(minY - y, 0, y - maxY));
+    if (away >= least) continue;
+    least = away;
+    nearest = island;
+  }
+  // Single beads have no island: they run beside their spot.
+  return nearest
+    ? nearestSpot(nearest.box, spots).spot
+    : nearestSpot({ minX: x, maxX: x, minY: y, maxY: y }, spots).spot;
 }
 
 /** Places whose value in the finished text is not the plan's. */
@@ -82,11 +94,10 @@ export function wrongSpots(
 export const spotsDiffer: Check = {
   key: "spots-differ",
   passes: null,
-  run({ trial, tables, shape, printer, bands }) {
-    const sideBySide = trial?.plan.sideBySide;
-    if (!trial || !sideBySide || !shape?.spots) return [];
-    const spots = spotsOnBed(shape.spots, bedCentre(printer));
-    const readings = readSpots(tables, sideBySide, spots);
+  run({ trial, tables, shape, slices, printer, bands }) {
+    const { sideBySide } = trial.plan;
+    if (!sideBySide || !shape.spots) return [];
+    const readings = readSpots(tables, sideBySide, shape.spots, slices, bedCentre(printer));
     const fromLayer = bands[0]?.firstLayer ?? 0;
     const wrong = wrongSpots(readings, sideBySide, printer, fromLayer);
     const { label, unit, decimals } = settingFor(sideBySide.setting);

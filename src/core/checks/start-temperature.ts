@@ -1,5 +1,5 @@
 import { plainNumber } from "../units";
-import { Check } from "./finding";
+import { Check } from "./check";
 
 /** First layers that are not printed at the first band's temperature. */
 export const startTemperature: Check = {

@@ -1,7 +1,6 @@
-import { trialKindFor } from "../trials";
-import { leadOf, tellEarlier } from "../trials/earlier";
 import { plainNumber } from "../units";
-import { Check, Mend } from "./finding";
+import { Mend } from "../findings/finding";
+import { Check } from "./check";
 import { sayBands } from "./say";
 
 /** Share of its height in which a band must be settled to tell something. */
@@ -12,7 +11,7 @@ export const tooLowToSettle: Check = {
   key: "too-low-to-settle",
   passes: ({ lead }) => (lead ? "The nozzle settles within every band." : null),
   run({ bands, bandSettled, lead, trial }) {
-    if (!trial || !bands.some(({ settings }) => settings.nozzleTemperature !== undefined)) return [];
+    if (!bands.some(({ settings }) => settings.nozzleTemperature !== undefined)) return [];
     const low = bands
       .map((band, i) => ({ band, share: bandSettled[i] }))
       .filter(({ band, share }) => band.lastLayer >= band.firstLayer && share < ENOUGH_SHARE);
@@ -30,11 +29,11 @@ export const tooLowToSettle: Check = {
         },
       },
     };
-    const helps = lead !== null && lead.layers !== leadOf(trial) && lead.share > worst.share + 0.02;
+    const helps = lead !== null && lead.layers !== trial.leadLayers && lead.share > worst.share + 0.02;
     const earlier: Mend | null = helps
       ? {
           label: `Tell the nozzle ${lead.layers} layer${lead.layers === 1 ? "" : "s"} early`,
-          trial: tellEarlier(trial, lead.layers),
+          trial: trial.toldEarlier(lead.layers),
         }
       : null;
     return [
@@ -42,7 +41,7 @@ export const tooLowToSettle: Check = {
         check: "too-low-to-settle",
         severity: "warn",
         where: sayBands(low.map(({ band }) => band.number)),
-        message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of ${trialKindFor(trial.kind).spread ? "what is read of it" : "its height"}: the rest is printed while the nozzle is still on its way.${earlier && lead ? ` Told early, the worst band settles for ${plainNumber(lead.share * 100, 0)} %.` : ""}`,
+        message: `Band ${worst.band.number} is settled for only ${plainNumber(worst.share * 100, 0)} % of ${trial.readInParts ? "what is read of it" : "its height"}: the rest is printed while the nozzle is still on its way.${earlier && lead ? ` Told early, the worst band settles for ${plainNumber(lead.share * 100, 0)} %.` : ""}`,
         mend: earlier && lead && lead.share >= ENOUGH_SHARE ? earlier : taller,
         ...(earlier ? { others: [lead && lead.share >= ENOUGH_SHARE ? taller : earlier] } : {}),
       },

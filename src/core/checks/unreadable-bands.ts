@@ -1,4 +1,4 @@
-import { Check } from "./finding";
+import { Check } from "./check";
 import { sayBands } from "./say";
 
 /** Bands without room for their value in raised digits. */

@@ -1,7 +1,7 @@
-/** One change to an opened file. Edits stack; the original is never touched. */
+/** One change to an opened file. Edits stack, each sees the file as those before it left it, and the original is never touched. */
 import { z } from "zod";
-import { Finding } from "../checks/finding";
-import { ProgramTables, RetractionLine, RetractionLines } from "../gcode/read";
+import { Finding } from "../findings/finding";
+import { MovingLine } from "../gcode/moving-lines";
 import { PlannedValues } from "../heightplan/planned";
 import { SettingChange } from "../heightplan/proof";
 import { ProgramReport } from "../report/report";
@@ -10,14 +10,18 @@ import { SettingKey, settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Splice } from "./splice";
 
+/** A file as an edit finds it. */
+export interface SeenFile {
+  /** With every change of settings, however many. */
+  report: ProgramReport;
+  /** Its lines inside moves, with their layers; read when they are asked for. Refused with a sentence where there are too many. */
+  movingLines(keeps: "filament" | "travel"): Result<MovingLine[]>;
+}
+
 /** What an edit may look at. */
 export interface EditContext {
-  report: ProgramReport;
+  file: SeenFile;
   printer: Printer;
-  /** Lines of the original (from 0) that edits before this one take out. */
-  removedLines: ReadonlySet<number>;
-  /** How the file draws back, with the layer of every line; null if that was not kept. */
-  retractions: FileRetractions | null;
 }
 
 export interface EditOutcome {
@@ -32,46 +36,48 @@ export interface PlannedForTool {
   planned: PlannedValues;
 }
 
-/** The lines of a file that draw back, as they are kept beside its report. */
-export interface FileRetractions extends Omit<RetractionLines, "lines"> {
-  lines: (RetractionLine & { layer: number })[];
-}
-
-/** A file's retractions with the layer each belongs to. */
-export function fileRetractions({ retractions, layers }: ProgramTables): FileRetractions | null {
-  if (!retractions) return null;
-  let layer = -1;
-  const lines = retractions.lines.map((line) => {
-    while (layer + 1 < layers.length && line.line >= layers[layer + 1].insertLine) layer++;
-    return { ...line, layer };
-  });
-  return { ...retractions, lines };
-}
-
 export interface EditKind<T extends { kind: string } = { kind: string }> {
+  /** What it is called where two edits get in each other's way. */
+  label: string;
   schema: z.ZodType<T>;
   apply(edit: T, context: EditContext): Result<EditOutcome>;
 }
 
-/** Whether a change of the file concerns the tool: settings that every tool has for itself are told apart where the file has several. */
-export function concernsTool({ start = [] }: ProgramReport, change: SettingChange, tool: number): boolean {
-  return !settingFor(change.key).perTool || start.length < 2 || change.tool === tool;
+/**
+ * Whether a change of the file concerns the tool. Settings that every tool has for itself are told apart where the file itself tells
+ * them apart; where it speaks of one only, that one is every tool's.
+ */
+export function concernsTool(report: ProgramReport, change: SettingChange, tool: number): boolean {
+  return change.tool === tool || !toldByTool(report, change.key);
 }
 
-/** The value a file itself has in force for a tool at the start of a layer, lines taken out by edits left aside; null if unknown. */
-export function ownValueAt(
-  { report, removedLines }: EditContext,
+/** Whether the file gives different tools values of their own of a setting. */
+function toldByTool({ start, changes }: ProgramReport, key: SettingKey): boolean {
+  if (!settingFor(key).perTool) return false;
+  const tools = new Set(start.filter(({ settings }) => settings[key] !== undefined).map(({ tool }) => tool));
+  for (const change of changes) if (change.key === key) tools.add(change.tool);
+  return tools.size > 1;
+}
+
+/** The value the file has in force for a tool when a layer opens; null if it never says. */
+export function valueAt(
+  { file: { report } }: EditContext,
   key: SettingKey,
   layer: number,
   tool: number,
 ): number | null {
-  const { start = [], settings } = report;
-  const ofTool = settingFor(key).perTool && start.length > 1;
-  let value = (ofTool ? start.find((one) => one.tool === tool)?.settings[key] : settings[key]?.[0]) ?? null;
+  const { start, settings } = report;
+  let value =
+    (toldByTool(report, key) ? start.find((one) => one.tool === tool)?.settings[key] : settings[key]?.[0]) ?? null;
   for (const change of report.changes) {
     if (change.layer > layer || (change.layer === layer && change.within)) break;
-    if (change.key !== key || change.ours || removedLines.has(change.line)) continue;
-    if (concernsTool(report, change, tool)) value = change.value;
+    if (change.key === key && concernsTool(report, change, tool)) value = change.value;
   }
   return value;
+}
+
+/** The printer as this file uses it: whether the firmware draws back is the file's own business. */
+export function printerOfFile({ printer, file }: EditContext): Printer {
+  const { retraction } = file.report;
+  return retraction === "none" ? printer : { ...printer, firmwareRetraction: retraction === "firmware" };
 }

@@ -1,13 +1,13 @@
 /** All edits. A new one is one file and one line here. */
 import { z } from "zod";
-import { Finding } from "../checks/finding";
-import { ProgramReport } from "../report/report";
+import { Finding } from "../findings/finding";
 import { Result, succeed } from "../result";
+import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
-import { EditKind, FileRetractions, PlannedForTool } from "./edit";
+import { EditKind, PlannedForTool, SeenFile } from "./edit";
 import { heightPlan, HeightPlanEdit } from "./height-plan";
 import { liftOut, LiftOutEdit } from "./lift-out";
-import { sortSplices, Splice } from "./splice";
+import { compose, noSplices, SpliceSet, spliceSet } from "./splice";
 
 const kinds = { "height-plan": heightPlan, "lift-out": liftOut };
 
@@ -36,51 +36,69 @@ export const editsSchema: z.ZodType<Edit[]> = z
   )
   .max(50, "At most 50 edits can be stacked");
 
+/** A file as a stack of edits finds it. */
+export interface EditableFile {
+  /** As it came. */
+  original: SeenFile;
+  /** Reads it again with splices applied, as though it had been saved and opened. */
+  read(splices: SpliceSet): SeenFile;
+}
+
 export interface AppliedEdits {
-  /** Sorted, ready for `Splicer`. */
-  splices: Splice[];
-  /** Per edit: its findings and how many lines it puts in or takes out. */
+  /** All edits in one, on the bytes of the original. */
+  splices: SpliceSet;
+  /** Per edit: its findings and how many lines it puts in, takes out or changes. */
   edits: { kind: Edit["kind"]; changedLines: number }[];
   findings: Finding[];
+  /** What the whole stack wants: of two edits that speak of a layer, the later one counts. */
   planned: PlannedForTool[];
 }
 
 /**
- * Applies a stack of edits to a file, first to last; refused with field and reason if one cannot be done. `retractions` are the file's
- * own, needed by edits inside moves.
+ * Applies a stack of edits to a file, first to last; refused with field and reason if one cannot be done.
+ *
+ * Law: a stack gives the same bytes as saving the file after each edit, opening it again, and applying the next. Each edit is worked out
+ * on the file as the edits before it left it, and the splices of all are one set.
  */
-export function applyEdits(
-  edits: readonly Edit[],
-  report: ProgramReport,
-  printer: Printer,
-  retractions: FileRetractions | null = null,
-): Result<AppliedEdits> {
-  const removedLines = new Set<number>();
-  const splices: Splice[] = [];
+export function applyEdits(edits: readonly Edit[], file: EditableFile, printer: Printer): Result<AppliedEdits> {
+  let splices = noSplices;
+  let seen = file.original;
   const counts: AppliedEdits["edits"] = [];
   const findings: Finding[] = [];
   const planned: PlannedForTool[] = [];
   for (const [index, edit] of edits.entries()) {
+    if (index > 0) seen = file.read(splices);
     const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
-    const outcome = kind.apply(edit, { report, printer, removedLines, retractions });
+    const outcome = kind.apply(edit, { file: seen, printer });
     if (!outcome.ok) return { ...outcome, field: `${index}.${outcome.field ?? ""}` };
-    for (const { removeBytes, insert, line } of outcome.value.splices) {
-      if (removeBytes > 0 && insert === "") removedLines.add(line);
-    }
-    splices.push(...outcome.value.splices);
+    const set = spliceSet(outcome.value.splices);
+    if (!set.ok) return { ...set, field: `${index}.` };
+    splices = compose(splices, set.value);
     findings.push(...outcome.value.findings);
-    for (const wanted of outcome.value.planned ?? []) {
-      const known = planned.find(({ tool }) => tool === wanted.tool);
-      if (known) Object.assign(known.planned, wanted.planned);
-      else planned.push(wanted);
-    }
-    counts.push({
-      kind: edit.kind,
-      changedLines: outcome.value.splices.reduce(
-        (sum, { insert, removeBytes }) => sum + (insert.match(/\n/g)?.length ?? 0) + (removeBytes > 0 ? 1 : 0),
-        0,
-      ),
-    });
+    for (const wanted of outcome.value.planned ?? []) addPlanned(planned, wanted);
+    counts.push({ kind: edit.kind, changedLines: linesChanged(set.value) });
   }
-  return succeed({ splices: sortSplices(splices), edits: counts, findings, planned });
+  return succeed({ splices, edits: counts, findings, planned });
+}
+
+/** Lays what an edit wants over what those before it want: where it says nothing, they count. */
+function addPlanned(all: PlannedForTool[], { tool, planned }: PlannedForTool): void {
+  let known = all.find((one) => one.tool === tool);
+  if (!known) {
+    known = { tool, planned: {} };
+    all.push(known);
+  }
+  for (const key of settingKeys) {
+    const wanted = planned[key];
+    if (!wanted) continue;
+    const before = known.planned[key];
+    known.planned[key] = wanted.map((value, layer) => (Number.isNaN(value) ? (before?.[layer] ?? NaN) : value));
+  }
+}
+
+function linesChanged({ splices }: SpliceSet): number {
+  return splices.reduce(
+    (sum, { insert, removeBytes }) => sum + (insert.match(/[\n\r]+/g)?.length ?? 0) + (removeBytes > 0 ? 1 : 0),
+    0,
+  );
 }

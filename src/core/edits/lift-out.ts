@@ -1,26 +1,23 @@
 import { z } from "zod";
+import { Finding, LiftOutEdit } from "../findings/finding";
 import { succeed } from "../result";
-import { SettingKey, settingKeys } from "../settings";
+import { settingKeys } from "../settings";
 import { EditKind } from "./edit";
 
-export interface LiftOutEdit {
-  kind: "lift-out";
-  /** `cuchara`: lines an earlier plan put in. `foreign`: changes inside the print that come from elsewhere. */
-  what: "cuchara" | "foreign";
-  /** Which settings' changes; temperatures if left out. Only for `foreign`. */
-  settings?: SettingKey[];
-}
+export type { LiftOutEdit } from "../findings/finding";
 
 const schema: z.ZodType<LiftOutEdit> = z.strictObject({
   kind: z.literal("lift-out"),
   what: z.enum(["cuchara", "foreign"], { error: "Say what to lift out: cuchara or foreign" }),
   settings: z.array(z.enum(settingKeys)).optional(),
+  tool: z.int({ error: "A tool is a whole number" }).min(0, "Tools count from 0").max(7, "At most 8 tools").optional(),
 });
 
 /** Takes whole lines out of the file. */
 export const liftOut: EditKind<LiftOutEdit> = {
+  label: "lines taken out",
   schema,
-  apply({ what, settings = ["nozzleTemperature", "bedTemperature"] }, { report, removedLines }) {
+  apply({ what, settings = ["nozzleTemperature", "bedTemperature"], tool }, { file: { report } }) {
     const lines =
       what === "cuchara"
         ? report.cuchara
@@ -28,32 +25,30 @@ export const liftOut: EditKind<LiftOutEdit> = {
             (change) =>
               !change.ours &&
               settings.includes(change.key) &&
+              (tool === undefined || change.tool === tool) &&
               (change.layer >= 1 || change.within) &&
               change.layer < report.layers.length,
           );
-    const taken = new Set(removedLines);
+    const taken = new Set<number>();
     const splices = lines.flatMap(({ line, startByte, endByte }) => {
       // One line can hold two changes; it goes once.
       if (taken.has(line)) return [];
       taken.add(line);
-      return [{ atByte: startByte, removeBytes: endByte - startByte, insert: "", line }];
+      const removeBytes = endByte - startByte;
+      return [{ atByte: startByte, removeBytes, removeLines: 1, insert: "", line, by: this.label }];
     });
-    return succeed({
-      splices,
-      findings:
-        splices.length > 0
-          ? []
-          : [
-              {
-                check: "nothing-to-lift",
-                severity: "note" as const,
-                where: "whole file",
-                message:
-                  what === "cuchara"
-                    ? "No earlier plan is left in this file."
-                    : "The file changes nothing of that inside the print.",
-              },
-            ],
-    });
+    return succeed({ splices, findings: splices.length > 0 ? [] : [nothingLeft(what)] });
   },
 };
+
+function nothingLeft(what: LiftOutEdit["what"]): Finding {
+  return {
+    check: "nothing-to-lift",
+    severity: "note",
+    where: "whole file",
+    message:
+      what === "cuchara"
+        ? "No earlier plan is left in this file."
+        : "The file changes nothing of that inside the print.",
+  };
+}

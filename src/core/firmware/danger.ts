@@ -1,5 +1,12 @@
-/** Lines that deserve a question before they are sent. */
-import { readTalkLine, wordOf } from "./commands/line";
+/** Lines that deserve a question before they are sent: what a command tells, moves and keeps says whether it does. */
+import { forEachTalked } from "../gcode/talk-line";
+import { Command, DangerKind, hasCommand } from "../machine/command";
+import { EventKind } from "../machine/event-kind";
+import { Reading, usualReading } from "../machine/reading";
+import { freshState } from "../machine/state";
+import { Words } from "../machine/words";
+import { COLDEST_FEED_C } from "../material/materials";
+import { plainNumber } from "../units";
 
 /** What is known of a printer while talking to it; null where it is not known. */
 export interface KnownState {
@@ -7,60 +14,59 @@ export interface KnownState {
   nozzleC: number | null;
 }
 
-export type DangerKind = "heater" | "saving" | "unhomed" | "cold";
-
 export interface Danger {
   kind: DangerKind;
   reason: string;
 }
 
-/** Below this most materials do not melt, and the drive gear grinds the filament. Common practice, no source. */
-export const COLDEST_FEED_C = 170;
+/** Why a line should be asked about, or null. Every command on it is looked at; those the printer does not have do nothing. */
+export function dangerOf(text: string, known: KnownState, reading: Reading = usualReading): Danger | null {
+  let danger: Danger | null = null;
+  forEachTalked(text, (command, words) => {
+    if (danger === null && command && hasCommand(command, reading))
+      danger = dangerOfCommand(command, words, known, reading);
+  });
+  return danger;
+}
 
-/** Why a line should be asked about, or null. */
-export function dangerOf(text: string, known: KnownState): Danger | null {
-  const line = readTalkLine(text);
-  const figure = (name: string) => wordOf(line, name);
-  switch (line.code) {
-    case "M104":
-    case "M109":
-    case "M140":
-    case "M190": {
-      const target = Math.max(figure("S") ?? 0, figure("R") ?? 0);
-      const what = line.code === "M140" || line.code === "M190" ? "bed" : "nozzle";
-      return target > 0 ? { kind: "heater", reason: `Heats the ${what} to ${target} °C and keeps it there.` } : null;
-    }
-    case "M303":
-      return { kind: "heater", reason: "Heats up and swings about the temperature for some minutes." };
-    case "M500":
-      return { kind: "saving", reason: "Overwrites the values saved in the printer with those in force now." };
-    case "M502":
-      return { kind: "saving", reason: "Replaces every value in force by the factory's." };
-    case "SAVE_CONFIG":
-      return { kind: "saving", reason: "Overwrites the saved values and starts the printer anew: heaters go off." };
-    case "G0":
-    case "G1":
-    case "G2":
-    case "G3": {
-      const goes = line.words.some(({ name }) => "XYZ".includes(name));
-      if (goes && known.homed !== true) {
-        return {
-          kind: "unhomed",
-          reason: "The printer has not been homed, so it may run into its own end. G28 homes it.",
-        };
-      }
-      if (figure("E") !== undefined && (known.nozzleC === null || known.nozzleC < COLDEST_FEED_C)) {
-        return {
-          kind: "cold",
-          reason:
-            known.nozzleC === null
-              ? "Feeds filament, and the nozzle's temperature is not known."
-              : `Feeds filament through a nozzle of ${Math.round(known.nozzleC)} °C; below ${COLDEST_FEED_C} °C the gear grinds it.`,
-        };
-      }
-      return null;
-    }
-    default:
-      return null;
+function dangerOfCommand(command: Command, words: Words, known: KnownState, reading: Reading): Danger | null {
+  if (command.danger) return command.danger;
+  const { moves } = command;
+  if (moves === "straight" || moves === "clockwise" || moves === "counter-clockwise") return dangerOfMove(words, known);
+  return dangerOfHeat(command, words, reading);
+}
+
+/** A heater that is told to be warm stays so until somebody says otherwise. */
+function dangerOfHeat(command: Command, words: Words, reading: Reading): Danger | null {
+  let danger: Danger | null = null;
+  command.act?.(
+    freshState(),
+    words,
+    (kind, value) => {
+      const isNozzle = kind === EventKind.nozzleTemperature || kind === EventKind.nozzleTemperatureWait;
+      const isBed = kind === EventKind.bedTemperature || kind === EventKind.bedTemperatureWait;
+      if (!(isNozzle || isBed) || !(value > 0)) return;
+      const heater = isBed ? "bed" : "nozzle";
+      danger ??= { kind: "heater", reason: `Heats the ${heater} to ${plainNumber(value)} °C and keeps it there.` };
+    },
+    reading,
+  );
+  return danger;
+}
+
+function dangerOfMove(words: Words, { homed, nozzleC }: KnownState): Danger | null {
+  if (["X", "Y", "Z"].some((axis) => words.has(axis)) && homed !== true) {
+    return {
+      kind: "unhomed",
+      reason: "The printer has not been homed, so it may run into its own end. G28 homes it.",
+    };
   }
+  if (Number.isNaN(words.value("E")) || (nozzleC !== null && nozzleC >= COLDEST_FEED_C)) return null;
+  return {
+    kind: "cold",
+    reason:
+      nozzleC === null
+        ? "Feeds filament, and the nozzle's temperature is not known."
+        : `Feeds filament through a nozzle of ${Math.round(nozzleC)} °C; below ${COLDEST_FEED_C} °C the gear grinds it.`,
+  };
 }

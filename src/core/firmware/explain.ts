@@ -1,8 +1,10 @@
 /** Every word of a line and every field of an answer, in plain language. Stands beside the raw text, never instead of it. */
 import { plainNumber } from "../units";
 import { xorChecksum } from "../gcode/checksum";
-import { commandFor } from "./commands";
-import { readTalkLine } from "./commands/line";
+import { hasCommand } from "../machine/command";
+import { Reading, usualReading } from "../machine/reading";
+import { commandFor } from "../machine/commands";
+import { readTalkLine } from "../gcode/talk-line";
 import { readAnswer } from "./reports/answer";
 import { capabilityMeanings, fieldMeanings, readIdentity } from "./reports/identity";
 import { readPosition } from "./reports/position";
@@ -21,8 +23,8 @@ export interface Explanation {
   parts: Part[];
 }
 
-/** Explains a line that is sent. */
-export function explainLine(text: string): Explanation {
+/** Explains a line that is sent, as the printer that `reading` tells of takes it. */
+export function explainLine(text: string, reading: Reading = usualReading): Explanation {
   const line = readTalkLine(text);
   const parts: Part[] = [];
   if (line.number !== null) parts.push({ text: `N${line.number}`, means: "number of the line, so that none is lost" });
@@ -31,15 +33,18 @@ export function explainLine(text: string): Explanation {
     return { title: text.trim() === "" ? "Nothing" : "No command that is known here; it is sent as it is", parts };
   }
   const command = commandFor(line.code);
-  const does =
-    command?.does ?? (/^T\d+$/.test(line.code) ? "Chooses a tool" : "Not in the firmware table; it is sent as it is");
+  const does = !command
+    ? "Not in the firmware table; it is sent as it is"
+    : hasCommand(command, reading)
+      ? command.does
+      : `${command.does}; this printer's dialect has no such command`;
   parts.push({ text: line.code, means: does });
   for (const { name, value, text: written } of line.words) {
     const meaning = command?.words?.[name];
     const bare = name === "E" && Number.isNaN(value) ? "extruder" : undefined;
     parts.push({ text: written, means: meaning ?? bare ?? "not a word this command is known to have" });
   }
-  if (line.text) parts.push({ text: line.text, means: "the text" });
+  if (command?.takesText && line.text) parts.push({ text: line.text, means: "the text" });
   if (line.checksum !== null) {
     const summed = text.slice(0, text.lastIndexOf("*"));
     const right = xorChecksum(new TextEncoder().encode(summed));

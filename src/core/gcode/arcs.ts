@@ -1,5 +1,5 @@
 /**
- * Arcs of G2 and G3 in the XY plane. Semantics after NIST RS274/NGC Interpreter, version 3 (NISTIR 6556), section 3.5.3:
+ * Arcs of G2 and G3 in their plane; x and y stand for the plane's first and second axis. Semantics after NIST RS274/NGC Interpreter, version 3 (NISTIR 6556), section 3.5.3:
  * I and J are relative to the start; a positive R gives the arc of at most 180°, a negative one the longer; equal start
  * and end with I, J is a full circle.
  */
@@ -61,11 +61,6 @@ export function arcFromRadius(
   const centreX = (x0 + x1) / 2 - (side * rise * (y1 - y0)) / chord;
   const centreY = (y0 + y1) / 2 + (side * rise * (x1 - x0)) / chord;
   return arcFromCentre(x0, y0, x1, y1, centreX - x0, centreY - y0, clockwise);
-}
-
-/** Length along the arc in mm, `riseMm` of height included (a helix). */
-export function arcLengthMm(arc: Arc, riseMm = 0): number {
-  return Math.hypot(arc.radiusMm * arc.sweep, riseMm);
 }
 
 /** How many chords stand for the arc. */

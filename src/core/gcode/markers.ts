@@ -27,6 +27,9 @@ export interface MarkerSeries {
   places: MarkerPlace[];
 }
 
+const isDigit = (byte: number) => byte >= 48 && byte <= 57;
+const isWordByte = (byte: number) => isDigit(byte) || (byte >= 65 && byte <= 90) || (byte >= 97 && byte <= 122);
+
 interface Shape {
   example: string;
   numberPlaces: number;
@@ -56,17 +59,21 @@ export class MarkerFinder {
       if (byte >= 48 && byte <= 57) {
         let value = 0;
         let whole = true;
+        // A minus belongs to the figure unless something stands before it: layers of a raft are counted below zero.
+        const minus = at > from && bytes[at - 1] === 45 && (at - 1 === from || !isWordByte(bytes[at - 2]));
         while (at < to && bytes[at] >= 48 && bytes[at] <= 57) value = value * 10 + (bytes[at++] - 48);
         if (at + 1 < to && bytes[at] === 46 && bytes[at + 1] >= 48 && bytes[at + 1] <= 57) {
           whole = false;
           at++;
           while (at < to && bytes[at] >= 48 && bytes[at] <= 57) at++;
         }
-        if (count < MOST_NUMBERS) this.found[count] = whole ? value : NaN;
+        if (count < MOST_NUMBERS) this.found[count] = whole ? (minus ? -value : value) : NaN;
         count++;
         hash = Math.imul(hash ^ 35, 16777619);
       } else {
-        hash = Math.imul(hash ^ byte, 16777619);
+        const signs =
+          byte === 45 && at + 1 < to && isDigit(bytes[at + 1]) && (at === from || !isWordByte(bytes[at - 1]));
+        if (!signs) hash = Math.imul(hash ^ byte, 16777619);
         at++;
       }
     }
@@ -74,12 +81,13 @@ export class MarkerFinder {
     const numbers = Math.min(count, MOST_NUMBERS);
     let shape = this.shapes.get(hash);
     if (!shape) {
+      if (this.shapes.size >= MOST_SHAPES) this.forgetSingles();
       if (this.shapes.size >= MOST_SHAPES) return;
       shape = {
         example: line.comment(),
         numberPlaces: numbers,
         last: this.found.slice(0, numbers),
-        alive: this.found.slice(0, numbers).map((value) => value >= 0),
+        alive: this.found.slice(0, numbers).map((value) => !Number.isNaN(value)),
         values: Array.from({ length: numbers }, (_, i) => [this.found[i]]),
         places: [{ line: line.number, endByte: line.endByte, move }],
       };
@@ -103,6 +111,11 @@ export class MarkerFinder {
     else shape.places = [];
   }
 
+  /** Makes room: a picture in comments has thousands of lines, each of a shape of its own and seen once. */
+  private forgetSingles(): void {
+    for (const [hash, { places }] of this.shapes) if (places.length <= 1) this.shapes.delete(hash);
+  }
+
   /** The series that counted without a gap to the end, longest first. */
   series(): MarkerSeries[] {
     const all: MarkerSeries[] = [];
@@ -112,7 +125,7 @@ export class MarkerFinder {
         const values = shape.values[i];
         let seen = -1;
         all.push({
-          shape: shape.example.replace(/\d+(\.\d+)?/g, (number) => (++seen === i ? "#" : number)),
+          shape: shape.example.replace(/(?<!\w)-?\d+(\.\d+)?|\d+(\.\d+)?/g, (number) => (++seen === i ? "#" : number)),
           places: shape.places.map((place, index) => ({ ...place, value: values[index] })),
         });
       }

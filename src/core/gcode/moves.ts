@@ -2,7 +2,10 @@
  * The move table: what is built and what is read both become this, and viewer, duration, heat, checks and proof read
  * nothing else. Columns instead of objects: a program of three million moves is nine typed arrays.
  */
+import { EventKind } from "../machine/event-kind";
 import { byteColumn, float64Column, uint32Column } from "./columns";
+
+export { EventKind } from "../machine/event-kind";
 
 /** What a move is for. A program that is read back tells only the first five apart. */
 export const MoveKind = {
@@ -46,35 +49,6 @@ export interface MoveTable {
   /** Line of the program the move comes from, from 0. */
   line: Uint32Array;
 }
-
-/** What a program commands besides moving. */
-export const EventKind = {
-  nozzleTemperature: 0,
-  nozzleTemperatureWait: 1,
-  bedTemperature: 2,
-  bedTemperatureWait: 3,
-  /** 0–255 */
-  fan: 4,
-  speedFactor: 5,
-  flowFactor: 6,
-  printAcceleration: 7,
-  travelAcceleration: 8,
-  retractAcceleration: 9,
-  jerkX: 10,
-  jerkY: 11,
-  jerkZ: 12,
-  jerkE: 13,
-  junctionDeviation: 14,
-  pressureAdvance: 15,
-  tool: 16,
-  /** Seconds */
-  dwell: 17,
-  motorsOff: 18,
-  motorsOn: 19,
-  firmwareRetractLength: 20,
-  firmwareRetractSpeed: 21,
-} as const;
-export type EventKind = (typeof EventKind)[keyof typeof EventKind];
 
 /** `count` events in program order. */
 export interface EventTable {

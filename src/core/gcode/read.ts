@@ -1,39 +1,62 @@
 /**
- * Reads a whole program: keeps the modal state of the machine line by line and fills the move table, the events and the
- * layers. G0–G3, G17–G21, G90–G92 after NIST RS274/NGC Interpreter, version 3 (NISTIR 6556); the M codes of printers are
- * common practice (no source).
+ * Reads a whole program: keeps the machine's state line by line and fills the move table, the events and the layers. What a command
+ * means stands in the command table (`machine/commands`); straight moves and arcs have their loop here, because a program is
+ * little else. G0–G3 after NIST RS274/NGC Interpreter, version 3 (NISTIR 6556).
  */
-import { feedMmMinToMmS, MM_PER_INCH } from "../units";
+import { hasCommand, Tell } from "../machine/command";
+import { commandFor, commandForNumber } from "../machine/commands";
+import { EventKind } from "../machine/event-kind";
+import { Reading, usualReading } from "../machine/reading";
+import { flowShare, freshState, MachineState, MOST_TOOLS, takeTold } from "../machine/state";
+import { feedMmMinToMmS } from "../units";
 import { arcFromCentre, arcFromRadius, arcSegments } from "./arcs";
 import { isCucharaComment } from "./comments";
+import { EQuestion } from "./e-question";
 import { LayerTracker } from "./layers";
+import { LineWords, nameOf } from "./line-words";
 import { MarkerFinder } from "./markers";
-import { EventKind, EventTableBuilder, MoveKind, MoveTableBuilder } from "./moves";
-import { readNamedCommand } from "./named";
+import { EventTableBuilder, MoveKind, MoveTableBuilder } from "./moves";
 import { Line, LineScanner } from "./scan";
-import { CucharaLine, ProgramTables, RetractionLines } from "./tables";
+import { AssumedE, CucharaLine, ProgramTables } from "./tables";
 
-export type { CucharaLine, ProgramTables, RetractionLine, RetractionLines } from "./tables";
+export type { AssumedE, CucharaLine, ProgramTables } from "./tables";
 
-const [X, Y, Z, E, F, I, J, R, S, P, T, G, M, K, L, D] = "XYZEFIJRSPTGMKLD"
-  .split("")
-  .map((letter) => letter.charCodeAt(0));
+const [X, Y, Z, E, F, I, J, K, R, T, G, M] = "XYZEFIJKRTGM".split("").map((letter) => letter.charCodeAt(0));
 
-/** Commands that matter elsewhere but change nothing a move table holds. */
-const knownElsewhere = new Set(
-  [
-    17, 18, 19, 21, 29, 73, 75, 76, 77, 105, 108, 110, 111, 112, 113, 114, 115, 117, 118, 119, 120, 121, 155, 201, 203,
-    206, 211, 300, 301, 302, 303, 304, 400, 410, 420, 500, 501, 502, 503, 851, 862, 92, 31, 20,
-  ].map((code) => M * 1e6 + code),
-);
-
-const MOST_TOOLS = 64;
+/** So many different commands that are not known are told apart. */
+const MOST_UNKNOWN = 200;
+/** Chords that arcs may become in one program; behind that each is cut into two, so that a small file cannot become a large table. */
+const MOST_ARC_MOVES = 8_000_000;
+/** Drawing back and feeding less than this is nothing, mm. */
+const NOTHING_FED_MM = 1e-6;
+const STILL_DRAWN_MM = 1e-4;
 
 /** Hardly any program has moves in shorter lines than this on average. */
 const SHORT_LINE_BYTES = 16;
 
+/** Hears the lines of a program as they are read, with the state they leave. Copy what must last. */
+export interface LineObserver {
+  /**
+   * A straight move or an arc.
+   *
+   * @param fedMm filament, negative when drawn back; @param kind see `MoveKind`; @param feedBeforeMmMin in force before the line
+   */
+  move(line: Line, kind: number, fedMm: number, feedBeforeMmMin: number, state: Readonly<MachineState>): void;
+  /** Any other command of the table. */
+  command(line: Line, code: string, words: LineWords, state: Readonly<MachineState>): void;
+}
+
+export interface ReaderOptions {
+  /** How the printer reads; what most do where it is left out. */
+  reading?: Reading;
+  /** Whether the program's own figures may say otherwise than `reading`; they may unless it was written for that printer here. */
+  asksProgram?: boolean;
+  observer?: LineObserver;
+}
+
 export class ProgramReader {
   private readonly scanner = new LineScanner((line) => this.take(line));
+  private readonly words = new LineWords(this.scanner.line);
   private readonly moves: MoveTableBuilder;
   private readonly events = new EventTableBuilder();
   private readonly tracker = new LayerTracker();
@@ -43,37 +66,40 @@ export class ProgramReader {
   private readonly filamentPerTool = new Float64Array(MOST_TOOLS);
   private binaryBytes = 0;
   private damagedLines = 0;
+  private arcMoves = 0;
 
-  // Modal state. Positions are machine coordinates; a program coordinate is position minus offset.
-  private x = 0;
-  private y = 0;
-  private z = 0;
-  private e = 0;
-  private offsetX = 0;
-  private offsetY = 0;
-  private offsetZ = 0;
-  private offsetE = 0;
-  private feedMmMin = 1500;
-  private unit = 1;
-  private absolute = true;
-  private absoluteE = true;
-  private motion = 1;
-  private tool = 0;
-  private speedFactor = 1;
-  private flowFactor = 1;
-  private firmwareRetractMm = 0;
-  private firmwareRetractMmS = 0;
-  /** Filament drawn back and not yet restored, so that restoring is told from printing. */
-  private drawnBackMm = 0;
-  private readonly retractions: RetractionLines | null;
+  private readonly state: MachineState = freshState();
+  private flow = 1;
+  private speed = feedMmMinToMmS(this.state.feedMmMin);
+  /** Filament drawn back and not yet restored by tool, so that restoring is told from printing. */
+  private readonly drawnBackMm = new Float64Array(MOST_TOOLS);
+  /** What a lean restart left owing: the next filament fed fills that gap first. */
+  private readonly owedMm = new Float64Array(MOST_TOOLS);
+  private retractionUnsaid = false;
 
-  /**
-   * @param expectedBytes size of the program, if it is known: saves memory while a large one is read
-   * @param keepRetractions whether the lines that draw back are wanted, for edits inside moves
-   */
-  constructor(expectedBytes = 0, keepRetractions = false) {
-    this.retractions = keepRetractions ? { lines: [], wiping: 0, byFirmware: 0 } : null;
+  private reading: Reading;
+  /** E was told to be relative by M83 itself, and whether G90 changed that is not known. */
+  private relativeByM83 = false;
+  private asks: boolean;
+  private question: EQuestion | null = null;
+  private assumedE: AssumedE | null = null;
+  private readonly observer: LineObserver | null;
+
+  private line: Line = this.scanner.line;
+  private readonly tell: Tell = (kind, value, index) => {
+    takeTold(this.state, kind, value, index);
+    // Indexes that no printer has would only make tables of tools grow.
+    if (!(index >= 0 && index < MOST_TOOLS)) return;
+    this.events.add(kind, value, index, this.moves.count, this.line);
+    if (kind === EventKind.speedFactor || kind === EventKind.flowFactor || kind === EventKind.tool) this.takeFactors();
+  };
+
+  /** @param expectedBytes size of the program, if it is known: saves memory while a large one is read */
+  constructor(expectedBytes = 0, { reading = usualReading, asksProgram = true, observer }: ReaderOptions = {}) {
     this.moves = new MoveTableBuilder(expectedBytes / SHORT_LINE_BYTES);
+    this.reading = reading;
+    this.asks = asksProgram;
+    this.observer = observer ?? null;
   }
 
   /** Takes the next bytes of the program. */
@@ -91,6 +117,7 @@ export class ProgramReader {
   /** Ends the program and hands over its tables. The reader cannot be used again. */
   finish(): ProgramTables {
     this.scanner.end();
+    this.settleQuestion();
     const moves = this.moves.take();
     const { layers, markers } = this.tracker.finish(moves, this.markerFinder.series());
     return {
@@ -107,11 +134,19 @@ export class ProgramReader {
       binaryBytes: this.binaryBytes,
       overlongLines: this.scanner.overlongLines,
       damagedLines: this.damagedLines,
-      retractions: this.retractions,
+      assumedE: this.assumedE,
+      retractionUnsaid: this.retractionUnsaid,
+      endState: this.state,
     };
   }
 
   private take(line: Line): void {
+    if (this.question !== null) {
+      const endsIt = line.commandCount > 0 && line.letters[0] === M && (line.values[0] === 82 || line.values[0] === 83);
+      if (this.question.hold(line) || endsIt) this.settleQuestion();
+      return;
+    }
+    this.line = line;
     if (line.damaged) this.damagedLines++;
     if (line.commentFrom >= 0) this.takeComment(line);
     if (line.named) {
@@ -144,357 +179,268 @@ export class ProgramReader {
   private command(line: Line, from: number, to: number): void {
     const letter = line.letters[from];
     const code = line.values[from];
-    if (letter === G) {
-      if (code === 1 || code === 0) {
-        this.motion = code;
-        this.straight(line, from + 1, to);
-      } else this.preparatory(line, code, from + 1, to);
-    } else if (letter === M) this.miscellaneous(line, code, from + 1, to);
-    else if (letter === T) this.selectTool(line, code);
-    else if (letter === X || letter === Y || letter === Z || letter === E || letter === F) {
+    if (letter === G && (code === 1 || code === 0)) {
+      this.state.motion = code;
+      this.straight(line, from + 1, to);
+    } else if (letter === G && (code === 2 || code === 3)) {
+      this.state.motion = code;
+      this.arc(line, from + 1, to, code === 2);
+    } else if (letter === G || letter === M) {
+      this.obey(line, commandForNumber(letter, code), from + 1, to, letter === G ? "G" : "M", code);
+    } else if (letter === T) {
+      if (Number.isInteger(code) && code >= 0) this.obey(line, commandFor(`T${code}`), from + 1, to, "T", code);
+    } else if (letter === X || letter === Y || letter === Z || letter === E || letter === F) {
       // RS274: a line of axis words alone repeats the motion in force.
-      if (this.motion <= 1) this.straight(line, from, to);
-      else this.arc(line, from, to, this.motion === 2);
+      if (this.state.motion <= 1) this.straight(line, from, to);
+      else this.arc(line, from, to, this.state.motion === 2);
     }
+  }
+
+  /** Everything but straight moves and arcs: the command table says what it does. */
+  private obey(
+    line: Line,
+    command: ReturnType<typeof commandFor>,
+    from: number,
+    to: number,
+    letter: string,
+    code: number,
+  ): void {
+    if (!command || !hasCommand(command, this.reading)) {
+      this.passOver(Number.isNaN(code) ? letter : `${letter}${code}`);
+      return;
+    }
+    const words = this.words.set(line, from, to);
+    const { relativeE: wasRelativeE, drawnBack: wasDrawnBack } = this.state;
+    command.act?.(this.state, words, this.tell, this.reading);
+    if (letter === "M" && (code === 82 || code === 83)) this.relativeByM83 = code === 83;
+    else if (letter === "G" && code === 90 && this.relativeByM83 && wasRelativeE) this.ask(line);
+    if (command.moves === "home") {
+      this.tracker.travel(line.startByte, line.number);
+      this.addMove(0, MoveKind.home, line.number);
+    } else if (this.state.drawnBack !== wasDrawnBack) this.firmwareMove(this.state.drawnBack, line);
+    // Before anything is laid, a change must stand behind what heats, homes and counts.
+    if (!this.tracker.started) this.tracker.forgetTravel();
+    this.observer?.command(line, command.code, words, this.state);
+  }
+
+  /** G90 behind M83: what it did to E is asked of the lines that follow, where that is allowed. */
+  private ask(line: Line): void {
+    if (this.asks) this.question = new EQuestion();
+    this.assumedE ??= this.asks ? { line: line.number, relative: this.state.relativeE, told: false } : null;
+  }
+
+  private settleQuestion(): void {
+    const { question } = this;
+    if (!question) return;
+    this.question = null;
+    const { answer } = question;
+    if (answer !== "unclear") {
+      // Whatever printer it was written for: it counts like this throughout.
+      this.asks = false;
+      this.reading = { ...this.reading, modesCarryE: answer === "absolute" };
+      this.assumedE = { line: this.assumedE?.line ?? 0, relative: answer === "relative", told: true };
+    }
+    this.state.relativeE = !this.reading.modesCarryE;
+    question.release((line) => this.take(line));
+  }
+
+  private takeFactors(): void {
+    this.flow = flowShare(this.state);
+    this.speed = feedMmMinToMmS(this.state.feedMmMin) * (this.state.speedPercent / 100);
   }
 
   private straight(line: Line, from: number, to: number): void {
     const { letters, values, number } = line;
-    let { x, y, z } = this;
-    const fromZ = z;
-    let e = this.e;
-    let displaced = false;
+    const { state } = this;
+    const { unitMm, relative } = state;
+    const fromX = state.x;
+    const fromY = state.y;
+    const fromZ = state.z;
+    const fromE = state.e;
+    const feedBefore = state.feedMmMin;
+    let x = fromX;
+    let y = fromY;
+    let z = fromZ;
+    let e = fromE;
     for (let i = from; i < to; i++) {
       const value = values[i];
       if (value !== value) continue;
       switch (letters[i]) {
         case X:
-          x = this.absolute ? value * this.unit + this.offsetX : x + value * this.unit;
-          displaced = true;
+          x = relative ? x + value * unitMm : value * unitMm + state.offsetX;
           break;
         case Y:
-          y = this.absolute ? value * this.unit + this.offsetY : y + value * this.unit;
-          displaced = true;
+          y = relative ? y + value * unitMm : value * unitMm + state.offsetY;
           break;
         case Z:
-          z = this.absolute ? value * this.unit + this.offsetZ : z + value * this.unit;
-          displaced = true;
+          z = relative ? z + value * unitMm : value * unitMm + state.offsetZ;
           break;
         case E:
-          e = this.absoluteE ? value * this.unit + this.offsetE : e + value * this.unit;
+          e = state.relativeE ? e + value * unitMm : value * unitMm + state.offsetE;
           break;
         case F:
-          if (value > 0) this.feedMmMin = value * this.unit;
+          if (value > 0) {
+            state.feedMmMin = value * unitMm;
+            this.speed = feedMmMinToMmS(state.feedMmMin) * (state.speedPercent / 100);
+          }
           break;
       }
     }
-    // Drawing back and restoring are not scaled: a factor that changes in between must leave nothing owed.
-    const fed = displaced ? (e - this.e) * this.flowFactor : e - this.e;
-    this.e = e;
-    if (displaced && (x !== this.x || y !== this.y || z !== fromZ)) {
-      this.x = x;
-      this.y = y;
-      this.z = z;
-      if (fed > 1e-6 && this.drawnBackMm < 1e-4) {
-        this.feedFilament(fed);
+    const fed = e - fromE;
+    state.e = e;
+    let kind: number;
+    if (x !== fromX || y !== fromY || z !== fromZ) {
+      state.x = x;
+      state.y = y;
+      state.z = z;
+      if (fed > NOTHING_FED_MM && this.drawnBackMm[state.tool] < STILL_DRAWN_MM) {
+        // Drawing back and restoring are not scaled: a factor that changes in between must leave nothing owed.
+        const laid = fed * this.flow;
+        this.feedFilament(laid);
         this.tracker.print(this.moves.count, fromZ, z, line.startByte, number);
-        this.addMove(fed, MoveKind.print, number);
+        kind = MoveKind.print;
+        this.moves.add(x, y, z, laid, this.speed, kind, number);
       } else {
         if (fed !== 0) this.moveFilament(fed);
-        if (fed < -1e-4 && this.retractions) this.retractions.wiping++;
         this.tracker.travel(line.startByte, number);
-        this.addMove(fed, MoveKind.travel, number);
+        kind = MoveKind.travel;
+        this.moves.add(x, y, z, fed, this.speed, kind, number);
       }
-    } else if (Math.abs(fed) > 1e-7) {
+    } else if (fed > 1e-7 || fed < -1e-7) {
       this.moveFilament(fed);
-      this.retractions?.lines.push({
-        line: number,
-        startByte: line.startByte,
-        endByte: line.endByte,
-        text: line.text(),
-        move: this.moves.count,
-        fedMm: fed,
-        absolute: this.absoluteE,
-        tool: this.tool,
-      });
-      this.addMove(fed, fed < 0 ? MoveKind.retract : MoveKind.restore, number);
-    }
+      if (fed > 0) this.forgiveRest();
+      kind = fed < 0 ? MoveKind.retract : MoveKind.restore;
+      this.moves.add(x, y, z, fed, this.speed, kind, number);
+    } else kind = MoveKind.travel;
+    if (this.observer !== null) this.observer.move(line, kind, fed, feedBefore, state);
   }
 
   private arc(line: Line, from: number, to: number, clockwise: boolean): void {
-    let x = this.x;
-    let y = this.y;
-    let z = this.z;
-    let e = this.e;
-    let i = 0;
-    let j = 0;
+    const { state } = this;
+    const { unitMm, relative } = state;
+    const start = { x: state.x, y: state.y, z: state.z };
+    const end = { ...start };
+    const centre = { x: 0, y: 0, z: 0 };
+    const fromE = state.e;
+    const feedBefore = state.feedMmMin;
     let radius = NaN;
     for (let at = from; at < to; at++) {
-      const value = line.values[at] * this.unit;
+      const value = line.values[at] * unitMm;
       if (Number.isNaN(value)) continue;
       const letter = line.letters[at];
-      if (letter === X) x = this.absolute ? value + this.offsetX : x + value;
-      else if (letter === Y) y = this.absolute ? value + this.offsetY : y + value;
-      else if (letter === Z) z = this.absolute ? value + this.offsetZ : z + value;
-      else if (letter === E) e = this.absoluteE ? value + this.offsetE : e + value;
-      else if (letter === I) i = value;
-      else if (letter === J) j = value;
+      if (letter === X) end.x = relative ? end.x + value : value + state.offsetX;
+      else if (letter === Y) end.y = relative ? end.y + value : value + state.offsetY;
+      else if (letter === Z) end.z = relative ? end.z + value : value + state.offsetZ;
+      else if (letter === E) state.e = state.relativeE ? state.e + value : value + state.offsetE;
+      else if (letter === I) centre.x = value;
+      else if (letter === J) centre.y = value;
+      else if (letter === K) centre.z = value;
       else if (letter === R) radius = value;
-      else if (letter === F && value > 0) this.feedMmMin = value;
+      else if (letter === F && value > 0) state.feedMmMin = value;
     }
+    this.takeFactors();
+    // RS274: G18 lies in the ZX plane and G19 in the YZ plane, first axis first.
+    const [u, v, w] = arcAxes[state.plane] ?? arcAxes[17];
     const arc = Number.isNaN(radius)
-      ? arcFromCentre(this.x, this.y, x, y, i, j, clockwise)
-      : arcFromRadius(this.x, this.y, x, y, radius, clockwise);
-    const fed = (e - this.e) * this.flowFactor;
-    this.e = e;
-    const segments = arc ? arcSegments(arc) : 1;
-    const startZ = this.z;
-    const prints = fed > 1e-6 && this.drawnBackMm < 1e-4;
-    if (prints) this.feedFilament(fed);
+      ? arcFromCentre(start[u], start[v], end[u], end[v], centre[u], centre[v], clockwise)
+      : arcFromRadius(start[u], start[v], end[u], end[v], radius, clockwise);
+    const fed = state.e - fromE;
+    const wanted = arc ? arcSegments(arc) : 1;
+    const segments = this.arcMoves + wanted > MOST_ARC_MOVES ? Math.min(2, wanted) : wanted;
+    this.arcMoves += segments;
+    const prints = fed > NOTHING_FED_MM && this.drawnBackMm[state.tool] < STILL_DRAWN_MM;
+    const moved = prints ? fed * this.flow : fed;
+    if (prints) this.feedFilament(moved);
     else if (fed !== 0) this.moveFilament(fed);
+    const kind = prints ? MoveKind.print : MoveKind.travel;
     for (let step = 1; step <= segments; step++) {
       const share = step / segments;
-      const fromZ = this.z;
-      const last = step === segments;
-      const angle = arc ? arc.startAngle + arc.sweep * share : 0;
-      this.x = last || !arc ? x : arc.centreX + arc.radiusMm * Math.cos(angle);
-      this.y = last || !arc ? y : arc.centreY + arc.radiusMm * Math.sin(angle);
-      this.z = last ? z : startZ + (z - startZ) * share;
-      if (prints) this.tracker.print(this.moves.count, fromZ, this.z, line.startByte, line.number);
+      const fromZ = state.z;
+      if (step === segments || !arc) {
+        state.x = end.x;
+        state.y = end.y;
+        state.z = end.z;
+      } else {
+        const angle = arc.startAngle + arc.sweep * share;
+        state[u] = arc.centreX + arc.radiusMm * Math.cos(angle);
+        state[v] = arc.centreY + arc.radiusMm * Math.sin(angle);
+        state[w] = start[w] + (end[w] - start[w]) * share;
+      }
+      if (prints) this.tracker.print(this.moves.count, fromZ, state.z, line.startByte, line.number);
       else this.tracker.travel(line.startByte, line.number);
-      this.addMove(fed / segments, prints ? MoveKind.print : MoveKind.travel, line.number);
+      this.addMove(moved / segments, kind, line.number);
     }
+    if (this.observer !== null) this.observer.move(line, kind, fed, feedBefore, state);
   }
 
   private addMove(fed: number, kind: number, line: number): void {
-    this.moves.add(this.x, this.y, this.z, fed, feedMmMinToMmS(this.feedMmMin) * this.speedFactor, kind, line);
+    const { x, y, z } = this.state;
+    this.moves.add(x, y, z, fed, this.speed, kind, line);
   }
 
-  /** Filament that goes into the print. */
+  /** Filament that goes into the print; a gap that a lean restart left is filled first. */
   private feedFilament(fed: number): void {
-    this.filamentPerTool[this.tool] += fed;
+    const { tool } = this.state;
+    const owed = this.owedMm[tool];
+    if (owed === 0) {
+      this.filamentPerTool[tool] += fed;
+      return;
+    }
+    const paid = Math.min(owed, fed);
+    this.owedMm[tool] -= paid;
+    this.filamentPerTool[tool] += fed - paid;
   }
 
   /** Filament drawn back or restored; what goes beyond restoring counts as fed. */
   private moveFilament(fed: number): void {
-    this.drawnBackMm -= fed;
-    if (this.drawnBackMm < 0) {
-      this.feedFilament(-this.drawnBackMm);
-      this.drawnBackMm = 0;
-    }
+    const { tool } = this.state;
+    const drawn = this.drawnBackMm[tool] - fed;
+    this.drawnBackMm[tool] = Math.max(0, drawn);
+    if (drawn < 0) this.feedFilament(-drawn);
   }
 
-  private preparatory(line: Line, code: number, from: number, to: number): void {
-    switch (code) {
-      case 2:
-      case 3:
-        this.motion = code;
-        this.arc(line, from, to, code === 2);
-        return;
-      case 4: {
-        const seconds = line.value(S, from);
-        const milliseconds = line.value(P, from);
-        const dwell = Number.isNaN(seconds) ? milliseconds / 1000 : seconds;
-        if (dwell > 0) this.event(EventKind.dwell, dwell, this.tool, line);
-        return;
-      }
-      case 10:
-        // G10 with words sets offsets on other machines; alone it is the firmware's own retraction.
-        if (to > from && !(to === from + 1 && line.letters[from] === S)) return;
-        if (this.retractions) this.retractions.byFirmware++;
-        this.moveFilament(-this.firmwareRetractMm);
-        this.firmwareMove(-this.firmwareRetractMm, MoveKind.retract, line.number);
-        return;
-      case 11:
-        this.moveFilament(this.firmwareRetractMm);
-        this.firmwareMove(this.firmwareRetractMm, MoveKind.restore, line.number);
-        return;
-      case 17:
-      case 18:
-      case 19:
-        return;
-      case 20:
-        this.unit = MM_PER_INCH;
-        return;
-      case 21:
-        this.unit = 1;
-        return;
-      case 28: {
-        const all = to === from || !(line.has(X, from) || line.has(Y, from) || line.has(Z, from));
-        if (all || line.has(X, from)) this.x = this.offsetX = 0;
-        if (all || line.has(Y, from)) this.y = this.offsetY = 0;
-        if (all || line.has(Z, from)) this.z = this.offsetZ = 0;
-        this.tracker.travel(line.startByte, line.number);
-        this.addMove(0, MoveKind.home, line.number);
-        return;
-      }
-      case 90:
-        this.absolute = this.absoluteE = true;
-        return;
-      case 91:
-        this.absolute = this.absoluteE = false;
-        return;
-      case 92:
-        this.namePosition(line, from, to);
-        return;
-      default:
-        this.passOver("G", code);
-    }
+  /** What gives filament back standing has given back all it will: the rest is a lean restart, and what follows is laid. */
+  private forgiveRest(): void {
+    const { tool } = this.state;
+    this.owedMm[tool] += this.drawnBackMm[tool];
+    this.drawnBackMm[tool] = 0;
   }
 
-  private firmwareMove(fed: number, kind: number, line: number): void {
-    this.moves.add(this.x, this.y, this.z, fed, this.firmwareRetractMmS || 30, kind, line);
-  }
-
-  private namePosition(line: Line, from: number, to: number): void {
-    const all = to === from;
-    const named = (letter: number) => {
-      const value = line.value(letter, from);
-      return Number.isNaN(value) ? (all ? 0 : NaN) : value * this.unit;
-    };
-    const [nameX, nameY, nameZ, nameE] = [named(X), named(Y), named(Z), named(E)];
-    if (!Number.isNaN(nameX)) this.offsetX = this.x - nameX;
-    if (!Number.isNaN(nameY)) this.offsetY = this.y - nameY;
-    if (!Number.isNaN(nameZ)) this.offsetZ = this.z - nameZ;
-    if (!Number.isNaN(nameE)) this.offsetE = this.e - nameE;
-  }
-
-  private miscellaneous(line: Line, code: number, from: number, to: number): void {
-    const s = line.value(S, from);
-    const named = line.value(T, from);
-    const tool = named >= 0 && named < 256 ? named : this.tool;
-    switch (code) {
-      case 17:
-        this.event(EventKind.motorsOn, 1, tool, line);
-        return;
-      case 18:
-      case 84:
-        // With axes named, the others keep holding.
-        if (to === from) this.event(EventKind.motorsOff, 1, tool, line);
-        return;
-      case 82:
-        this.absoluteE = true;
-        return;
-      case 83:
-        this.absoluteE = false;
-        return;
-      case 104:
-      case 109: {
-        const target = Number.isNaN(s) ? line.value(R, from) : s;
-        const kind = code === 109 ? EventKind.nozzleTemperatureWait : EventKind.nozzleTemperature;
-        if (!Number.isNaN(target)) this.event(kind, target, tool, line);
-        return;
-      }
-      case 140:
-      case 190: {
-        const target = Number.isNaN(s) ? line.value(R, from) : s;
-        const kind = code === 190 ? EventKind.bedTemperatureWait : EventKind.bedTemperature;
-        if (!Number.isNaN(target)) this.event(kind, target, 0, line);
-        return;
-      }
-      case 106:
-      case 126:
-        this.event(EventKind.fan, code === 126 || Number.isNaN(s) ? 255 : s, this.fanIndex(line, from), line);
-        return;
-      case 107:
-      case 127:
-        this.event(EventKind.fan, 0, this.fanIndex(line, from), line);
-        return;
-      case 204: {
-        const print = line.value(P, from);
-        this.eventIf(EventKind.printAcceleration, Number.isNaN(print) ? s : print, line);
-        this.eventIf(EventKind.travelAcceleration, Number.isNaN(print) ? s : line.value(T, from), line);
-        this.eventIf(EventKind.retractAcceleration, line.value(R, from), line);
-        return;
-      }
-      case 205:
-        this.eventIf(EventKind.jerkX, line.value(X, from), line);
-        this.eventIf(EventKind.jerkY, line.value(Y, from), line);
-        this.eventIf(EventKind.jerkZ, line.value(Z, from), line);
-        this.eventIf(EventKind.jerkE, line.value(E, from), line);
-        this.eventIf(EventKind.junctionDeviation, line.value(J, from), line);
-        return;
-      case 566:
-        // The same cornering values in mm/min.
-        this.eventIf(EventKind.jerkX, line.value(X, from) / 60, line);
-        this.eventIf(EventKind.jerkY, line.value(Y, from) / 60, line);
-        this.eventIf(EventKind.jerkZ, line.value(Z, from) / 60, line);
-        this.eventIf(EventKind.jerkE, line.value(E, from) / 60, line);
-        return;
-      case 207:
-        this.firmwareRetractMm = s >= 0 ? s : this.firmwareRetractMm;
-        this.firmwareRetractMmS = line.value(F, from) > 0 ? line.value(F, from) / 60 : this.firmwareRetractMmS;
-        this.eventIf(EventKind.firmwareRetractLength, s, line);
-        this.eventIf(EventKind.firmwareRetractSpeed, line.value(F, from) / 60, line);
-        return;
-      case 208:
-        return;
-      case 220:
-        if (s > 0) this.speedFactor = s / 100;
-        this.eventIf(EventKind.speedFactor, s, line);
-        return;
-      case 221:
-        if (s > 0 && tool === this.tool) this.flowFactor = s / 100;
-        if (!Number.isNaN(s)) this.event(EventKind.flowFactor, s, tool, line);
-        return;
-      case 572: {
-        const advance = line.value(S, from);
-        const drive = line.value(D, from);
-        if (!Number.isNaN(advance))
-          this.event(EventKind.pressureAdvance, advance, drive >= 0 && drive < 256 ? drive : tool, line);
-        return;
-      }
-      case 900: {
-        const advance = line.value(K, from);
-        this.eventIf(EventKind.pressureAdvance, Number.isNaN(advance) ? line.value(L, from) : advance, line);
-        return;
-      }
-      default:
-        if (!knownElsewhere.has(M * 1e6 + code)) this.passOver("M", code);
-    }
-  }
-
-  private fanIndex(line: Line, from: number): number {
-    const index = line.value(P, from);
-    return index >= 0 && index < 256 ? index : this.tool;
-  }
-
-  private selectTool(line: Line, code: number): void {
-    if (!Number.isInteger(code) || code < 0 || code >= MOST_TOOLS) return;
-    this.tool = code;
-    this.event(EventKind.tool, code, code, line);
+  /** G10 and G11. How far is the printer's own business until the program says it. */
+  private firmwareMove(back: boolean, line: Line): void {
+    const { retractionMm, retractionMmS, restoreExtraMm, x, y, z } = this.state;
+    if (Number.isNaN(retractionMm)) this.retractionUnsaid = true;
+    const length = Number.isNaN(retractionMm) ? 0 : back ? -retractionMm : retractionMm + restoreExtraMm;
+    this.moveFilament(length);
+    const kind = back ? MoveKind.retract : MoveKind.restore;
+    // A speed nobody said is as high as the extruder goes.
+    this.moves.add(x, y, z, length, retractionMmS > 0 ? retractionMmS : Infinity, kind, line.number);
   }
 
   private takeNamed(line: Line): void {
-    const text = line.text();
-    const readings = readNamedCommand(text);
-    if (!readings) {
-      const name = text.trim().split(/[\s;]/, 1)[0].slice(0, 40);
-      this.unknown.set(name, (this.unknown.get(name) ?? 0) + 1);
+    const name = nameOf(line.code());
+    const command = commandFor(name);
+    if (!command || !hasCommand(command, this.reading)) {
+      this.passOver(name.slice(0, 40));
       return;
     }
-    for (const [kind, value] of readings) {
-      if (kind === EventKind.firmwareRetractLength) this.firmwareRetractMm = value;
-      if (kind === EventKind.firmwareRetractSpeed) this.firmwareRetractMmS = value;
-      this.event(kind, value, this.tool, line);
-    }
+    const words = this.words.setNamed(line);
+    command.act?.(this.state, words, this.tell, this.reading);
+    this.observer?.command(line, command.code, words, this.state);
   }
 
-  private event(kind: EventKind, value: number, tool: number, line: Line): void {
-    this.events.add(kind, value, tool, this.moves.count, line);
-  }
-
-  private eventIf(kind: EventKind, value: number, line: Line): void {
-    if (!Number.isNaN(value)) this.event(kind, value, this.tool, line);
-  }
-
-  private passOver(letter: string, code: number): void {
-    const command = Number.isNaN(code) ? letter : `${letter}${code}`;
-    if (this.unknown.size < 200 || this.unknown.has(command)) {
-      this.unknown.set(command, (this.unknown.get(command) ?? 0) + 1);
-    }
+  private passOver(command: string): void {
+    const count = this.unknown.get(command);
+    if (count === undefined && this.unknown.size >= MOST_UNKNOWN) return;
+    this.unknown.set(command, (count ?? 0) + 1);
   }
 }
+
+const arcAxes: Record<number, readonly ["x" | "y" | "z", "x" | "y" | "z", "x" | "y" | "z"]> = {
+  17: ["x", "y", "z"],
+  18: ["z", "x", "y"],
+  19: ["y", "z", "x"],
+};
 
 /** The figures up to the last tool that fed anything. */
 function usedTools(filamentMm: Float64Array): number[] {
@@ -502,9 +448,9 @@ function usedTools(filamentMm: Float64Array): number[] {
 }
 
 /** Reads a program that lies in memory whole. */
-export function readProgram(bytes: Uint8Array | string): ProgramTables {
+export function readProgram(bytes: Uint8Array | string, options?: ReaderOptions): ProgramTables {
   const whole = typeof bytes === "string" ? new TextEncoder().encode(bytes) : bytes;
-  const reader = new ProgramReader(whole.length);
+  const reader = new ProgramReader(whole.length, options);
   reader.push(whole);
   return reader.finish();
 }

@@ -6,12 +6,16 @@
  * (common practice, no source).
  */
 
+import { textCommands } from "../machine/commands";
 import { xorChecksum } from "./checksum";
 
 const MOST_WORDS = 32;
 
 /** A line longer than this is not a program line; it is passed over, and counted. */
 export const LONGEST_LINE_BYTES = 64 * 1024;
+
+/** What ends the lines of a program. */
+export type LineEnd = "\n" | "\r\n" | "\r";
 
 /** One line, split into words. The scanner reuses one object for every line: copy what must last. */
 export class Line {
@@ -31,12 +35,18 @@ export class Line {
   readonly letters = new Uint8Array(MOST_WORDS);
   /** Number of each word; NaN for a letter that stands alone. */
   readonly values = new Float64Array(MOST_WORDS);
+  /** Where each word starts in `bytes`. */
+  readonly starts = new Uint32Array(MOST_WORDS);
+  /** The line's own number (`N12`), NaN if it has none, and its checksum, -1 if it has none. */
+  ownNumber = NaN;
+  ownChecksum = -1;
   /** How many G and M words (and a leading T) the line has. */
   commandCount = 0;
   /** True for a command whose name is a word (`NAME KEY=value`): it has no words here, see `text`. */
   named = false;
-  /** Start of free text behind a display or file command, or -1. */
+  /** Free text behind a display or file command: `textFrom` (included, -1 if none) to `textTo` (excluded). */
   textFrom = -1;
+  textTo = -1;
   /** The line carries a checksum that does not fit its bytes. */
   damaged = false;
   /** Comment without its mark: `commentFrom` (included, -1 if none) to `commentTo` (excluded). */
@@ -60,6 +70,25 @@ export class Line {
     return decode(this.bytes, this.from, this.to);
   }
 
+  /** The line as text, without its comment. */
+  code(): string {
+    return decode(this.bytes, this.from, this.commentFrom < 0 ? this.to : this.commentFrom - 1);
+  }
+
+  /** Where its words end: at the free text, the comment, the checksum or the end of the line. */
+  wordsEnd(): number {
+    if (this.textFrom >= 0) return this.textFrom;
+    const end = this.commentFrom < 0 ? this.to : this.commentFrom - 1;
+    if (this.ownChecksum < 0) return end;
+    const star = this.bytes.indexOf(42, this.from);
+    return star < 0 || star > end ? end : star;
+  }
+
+  /** Free text, trimmed; empty if there is none. */
+  freeText(): string {
+    return this.textFrom < 0 ? "" : decode(this.bytes, this.textFrom, this.textTo).trim();
+  }
+
   /** The comment as text, trimmed; empty if there is none. */
   comment(): string {
     return this.commentFrom < 0 ? "" : decode(this.bytes, this.commentFrom, this.commentTo).trim();
@@ -80,9 +109,6 @@ const M = 77;
 const N = 78;
 const T = 84;
 
-/** Commands whose rest is free text (display, file names): its letters are not words. */
-const takesText = new Set([16, 23, 28, 30, 32, 33, 36, 117, 118, 928]);
-
 /** 10^0 … 10^9, so that a decimal is one exact division. */
 const powersOfTen = Float64Array.from({ length: 10 }, (_, i) => 10 ** i);
 
@@ -99,7 +125,9 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
   line.textFrom = -1;
   line.commentFrom = -1;
   line.commentTo = -1;
-  const { letters, values } = line;
+  line.ownNumber = NaN;
+  line.ownChecksum = -1;
+  const { letters, values, starts } = line;
   let count = 0;
   let commands = 0;
   let at = from;
@@ -145,6 +173,13 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
         if (digits > 9) value = sign * Number(decode(bytes, numberAt, next));
         else value = decimals > 0 ? (sign * mantissa) / powersOfTen[decimals] : sign * mantissa;
         at = next;
+        if (digit === 101 || digit === 69) {
+          const end = exponentEnd(bytes, next, to, bytes[letterAt]);
+          if (end > 0) {
+            value = sign * Number(decode(bytes, numberAt, end));
+            at = end;
+          }
+        }
       } else {
         at = letterAt + 1;
         if (count === 0 && at < to && (isLetter(bytes[at]) || bytes[at] === 95)) {
@@ -153,16 +188,22 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
           break;
         }
       }
-      if (byte === N && count === 0 && digits > 0) continue;
+      if (byte === N && count === 0 && digits > 0) {
+        line.ownNumber = value;
+        continue;
+      }
       if (count === MOST_WORDS) continue;
       letters[count] = byte;
       values[count] = value;
+      starts[count] = letterAt;
       count++;
       if (byte === G || byte === M || (byte === T && count === 1)) {
         commands++;
-        if (byte === M && takesText.has(value)) {
+        if (byte === M && textCommands.has(value)) {
           line.textFrom = at;
           findComment(line, bytes, at, to);
+          line.textTo = line.commentFrom < 0 ? to : line.commentFrom - 1;
+          if (!Number.isNaN(line.ownNumber)) cutChecksum(line, bytes, from);
           break;
         }
       }
@@ -196,6 +237,7 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
         if (bytes[at] !== 32) stated = stated * 10 + bytes[at] - 48;
         at++;
       }
+      line.ownChecksum = stated;
       line.damaged = stated !== xorChecksum(bytes, from, sumTo);
       continue;
     }
@@ -203,6 +245,34 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
   }
   line.wordCount = count;
   line.commandCount = commands;
+}
+
+/**
+ * Where an exponent that starts at `at` ends, or -1 if it is none. Programs write none, but libraries that print numbers do
+ * (`E1e-05`): an `e` behind a figure is the next word unless it cannot be. It cannot where E itself has the figure, nor where a
+ * small `e` with a sign follows the figure of a capital letter.
+ */
+function exponentEnd(bytes: Uint8Array, at: number, to: number, letter: number): number {
+  const isE = letter === 69 || letter === 101;
+  let next = at + 1;
+  const signed = bytes[next] === 45 || bytes[next] === 43;
+  if (signed) next++;
+  if (!isE && !(signed && bytes[at] === 101 && letter < 97)) return -1;
+  const digitsAt = next;
+  while (next < to && isDigit(bytes[next])) next++;
+  return next > digitsAt ? next : -1;
+}
+
+/** Takes the checksum of a numbered line off the end of its text. */
+function cutChecksum(line: Line, bytes: Uint8Array, from: number): void {
+  let at = line.textTo;
+  while (at > line.textFrom && bytes[at - 1] <= 32) at--;
+  const end = at;
+  while (at > line.textFrom && isDigit(bytes[at - 1])) at--;
+  if (at === end || bytes[at - 1] !== 42) return;
+  line.ownChecksum = Number(decode(bytes, at, end));
+  line.textTo = at - 1;
+  line.damaged = line.ownChecksum !== xorChecksum(bytes, from, at - 1);
 }
 
 /** Notes the `;` comment of a line whose words are not split; quoted text is passed over. */
@@ -220,8 +290,8 @@ function findComment(line: Line, bytes: Uint8Array, from: number, to: number): n
 }
 
 /**
- * Cuts a stream of byte chunks into lines and hands each to `onLine`. Line ends are LF or CRLF; a byte-order mark and a
- * missing final line end are taken as they come.
+ * Cuts a stream of byte chunks into lines and hands each to `onLine`. Line ends are LF or CRLF, or CR alone where the first line
+ * ends so; a byte-order mark and a missing final line end are taken as they come.
  */
 export class LineScanner {
   readonly line = new Line();
@@ -232,7 +302,9 @@ export class LineScanner {
   /** Lines passed over because they were longer than any program line. */
   overlongLines = 0;
   /** The line end of the first line: what inserted lines must use too. */
-  lineEnd: "\n" | "\r\n" = "\n";
+  lineEnd: LineEnd = "\n";
+  /** The byte that ends a line; 0 until the first one is seen. */
+  private endByte = 0;
   private carry: Uint8Array = new Uint8Array(0);
   private overlong = false;
   private lineStartByte = 0;
@@ -241,9 +313,21 @@ export class LineScanner {
 
   /** Takes the next chunk; the chunk may be reused by the caller afterwards. */
   push(chunk: Uint8Array): void {
+    if (this.endByte === 0 && !this.seesLineEnd(chunk)) {
+      this.keep(chunk);
+      this.byteCount += chunk.length;
+      return;
+    }
+    const { endByte } = this;
     let from = 0;
+    if (endByte === 13 && this.carry.length > 0 && this.carry[this.carry.length - 1] === 13) {
+      // A CR that might have become a CRLF has turned out to be a line end of its own.
+      const line = this.carry;
+      this.carry = new Uint8Array(0);
+      this.emit(line, 0, line.length - 1, this.lineStartByte + line.length);
+    }
     if (this.carry.length > 0 || this.overlong) {
-      const end = chunk.indexOf(10);
+      const end = chunk.indexOf(endByte);
       if (end < 0) {
         this.keep(chunk);
         this.byteCount += chunk.length;
@@ -257,7 +341,7 @@ export class LineScanner {
       from = end + 1;
     }
     for (;;) {
-      const end = chunk.indexOf(10, from);
+      const end = chunk.indexOf(endByte, from);
       if (end < 0) break;
       this.emit(chunk, from, end, this.byteCount + end + 1);
       from = end + 1;
@@ -274,6 +358,27 @@ export class LineScanner {
       this.carry = new Uint8Array(0);
       this.emit(last, 0, last.length - 1, this.byteCount);
     }
+  }
+
+  /** Looks for the first line end and takes it for that of the program; false while there is none, or while a CR may yet be a CRLF. */
+  private seesLineEnd(chunk: Uint8Array): boolean {
+    const carriedReturn = this.carry.length > 0 && this.carry[this.carry.length - 1] === 13;
+    if (carriedReturn && chunk.length > 0) {
+      this.endByte = chunk[0] === 10 ? 10 : 13;
+      if (this.endByte === 13) this.lineEnd = "\r";
+      return true;
+    }
+    const feed = chunk.indexOf(10);
+    const before = feed < 0 ? chunk : chunk.subarray(0, feed);
+    const back = before.indexOf(13);
+    if (back >= 0 && back + 1 < before.length) {
+      this.endByte = 13;
+      this.lineEnd = "\r";
+      return true;
+    }
+    if (feed < 0) return false;
+    this.endByte = 10;
+    return true;
   }
 
   private keep(rest: Uint8Array): void {
@@ -296,7 +401,7 @@ export class LineScanner {
     this.lineStartByte = endByte;
     if (to > from && bytes[to - 1] === 13) {
       to--;
-      if (line.number === 0) this.lineEnd = "\r\n";
+      if (line.number === 0 && this.lineEnd === "\n") this.lineEnd = "\r\n";
     }
     if (line.number === 0 && to - from >= 3 && bytes[from] === 0xef && bytes[from + 1] === 0xbb) from += 3;
     if (this.overlong || to - from > LONGEST_LINE_BYTES) {

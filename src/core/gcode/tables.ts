@@ -1,7 +1,9 @@
 /** What a read program is: its tables, and the lines that other parts come back to. */
+import type { MachineState } from "../machine/state";
 import { Layer } from "./layers";
 import { MarkerSeries } from "./markers";
 import { EventTable, MoveTable } from "./moves";
+import { LineEnd } from "./scan";
 
 /** A line that Cuchara once put in. */
 export interface CucharaLine {
@@ -11,36 +13,21 @@ export interface CucharaLine {
   text: string;
 }
 
-/** A line that draws the filament back, or gives it back, without going anywhere. */
-export interface RetractionLine {
+/** How a program's E figures were taken where it could be read two ways, and where that came up. */
+export interface AssumedE {
+  /** Line from 0: a G90 behind M83. */
   line: number;
-  startByte: number;
-  endByte: number;
-  text: string;
-  /** Index in the move table. */
-  move: number;
-  /** Filament, mm; negative when drawn back. */
-  fedMm: number;
-  /** E counts from a fixed zero (M82), so that only its end point is written. */
-  absolute: boolean;
-  /** Tool that makes it. */
-  tool: number;
-}
-
-/** How a program draws back. */
-export interface RetractionLines {
-  lines: RetractionLine[];
-  /** Draws back while it moves: such lines cannot be changed by themselves. */
-  wiping: number;
-  /** Leaves it to the firmware (G10). */
-  byFirmware: number;
+  /** E still counts from where it stands. */
+  relative: boolean;
+  /** The figures themselves tell; otherwise the printer's dialect was followed. */
+  told: boolean;
 }
 
 /** Everything a program says, in tables. */
 export interface ProgramTables {
   lineCount: number;
   byteCount: number;
-  lineEnd: "\n" | "\r\n";
+  lineEnd: LineEnd;
   moves: MoveTable;
   events: EventTable;
   layers: Layer[];
@@ -57,6 +44,10 @@ export interface ProgramTables {
   overlongLines: number;
   /** Lines whose checksum does not fit. */
   damagedLines: number;
-  /** How it draws back; null if the reader was not asked to keep that. */
-  retractions: RetractionLines | null;
+  /** Null where its E figures can be read one way only. */
+  assumedE: AssumedE | null;
+  /** It draws back by the firmware's own command without ever saying how far. */
+  retractionUnsaid: boolean;
+  /** What the machine holds when the program has ended. */
+  endState: MachineState;
 }

@@ -1,28 +1,54 @@
-/** A program as it is sent: its commands one by one, comments and empty lines left out. */
+/** A program as it is sent: its commands one by one; comments, empty lines, and line numbers and checksums of its own left out. */
 
 const decoder = new TextDecoder();
+const LF = 10;
+const CR = 13;
+
+/** The byte that ends this program's lines: as `LineScanner` sees it. */
+export function lineEndByteOf(bytes: Uint8Array): number {
+  const feed = bytes.indexOf(LF);
+  const back = bytes.indexOf(CR);
+  if (back < 0 || back + 1 >= bytes.length) return LF;
+  return feed < 0 || back + 1 < feed ? CR : LF;
+}
 
 /** The command on the line that starts at byte `at` (empty if it has none), and the byte the next line starts at. */
-export function commandAt(bytes: Uint8Array, at: number): { text: string; next: number } {
-  const end = bytes.indexOf(10, at);
+export function commandAt(bytes: Uint8Array, at: number, lineEndByte = LF): { text: string; next: number } {
+  const end = bytes.indexOf(lineEndByte, at);
   const stop = end < 0 ? bytes.length : end;
-  let to = at;
-  while (to < stop && bytes[to] !== 59) to++;
-  while (at < to && bytes[at] <= 32) at++;
-  while (to > at && bytes[to - 1] <= 32) to--;
-  return { text: at === to ? "" : decoder.decode(bytes.subarray(at, to)), next: stop + 1 };
+  const [from, to] = commandSpan(bytes, at, stop);
+  return { text: from === to ? "" : decoder.decode(bytes.subarray(from, to)), next: stop + 1 };
 }
 
 /** How many lines of a program hold a command. */
-export function countCommands(bytes: Uint8Array): number {
+export function countCommands(bytes: Uint8Array, lineEndByte = LF): number {
   let count = 0;
   for (let at = 0; at < bytes.length;) {
-    let first = at;
-    const end = bytes.indexOf(10, at);
+    const end = bytes.indexOf(lineEndByte, at);
     const stop = end < 0 ? bytes.length : end;
-    while (first < stop && bytes[first] <= 32) first++;
-    if (first < stop && bytes[first] !== 59) count++;
+    const [from, to] = commandSpan(bytes, at, stop);
+    if (from < to) count++;
     at = stop + 1;
   }
   return count;
+}
+
+const isDigit = (byte: number) => byte >= 48 && byte <= 57;
+
+/** Where the command stands within a line: behind a number of its own, before its checksum and its comment. */
+function commandSpan(bytes: Uint8Array, at: number, stop: number): [number, number] {
+  let from = at;
+  let to = at;
+  while (to < stop && bytes[to] !== 59) to++;
+  while (from < to && bytes[from] <= 32) from++;
+  if ((bytes[from] === 78 || bytes[from] === 110) && isDigit(bytes[from + 1])) {
+    from++;
+    while (from < to && isDigit(bytes[from])) from++;
+    let star = to;
+    while (star > from && (isDigit(bytes[star - 1]) || bytes[star - 1] <= 32)) star--;
+    if (star > from && bytes[star - 1] === 42) to = star - 1;
+    while (from < to && bytes[from] <= 32) from++;
+  }
+  while (to > from && bytes[to - 1] <= 32) to--;
+  return [from, to];
 }

@@ -5,7 +5,7 @@
 import { EventKind } from "../gcode/moves";
 import { ProgramTables } from "../gcode/read";
 import { SettingKey, settingFor, settingKeys, SettingValues } from "../settings";
-import { moveFacts } from "../settings/move-facts";
+import { seeMoves } from "../settings/measure";
 import { Printer } from "../shelf/printer";
 import { PlannedValues } from "./planned";
 
@@ -90,25 +90,27 @@ export function settingsByLayer(
     }
   };
   let start: ToolSettings[] = [];
+  const measured = settingKeys.flatMap((key) => {
+    const measure = settingFor(key).measure?.();
+    return measure ? [{ key, measure }] : [];
+  });
+  const measures = measured.map(({ measure }) => measure);
   const tools = ofTool === undefined ? null : toolsOfMoves(tables);
   for (const layer of layers) {
     if (layer.index === 0) takeUpTo(layer.firstMove - 1, -1, false);
     takeUpTo(layer.firstPrintMove, layer.index, false);
     if (layer.index === 0) start = startOf(current);
     const next = layer.index + 1 < layers.length ? openingMove(tables, layer.index + 1) : tables.moves.count;
-    const facts = moveFacts(
-      tables.moves,
-      openingMove(tables, layer.index),
-      next - 1,
-      tools && { tools, tool: ofTool! },
-    );
+    seeMoves(measures, tables.moves, openingMove(tables, layer.index), next - 1, tools && { tools, tool: ofTool! });
     for (const key of settingKeys) {
       const values = current[key];
-      // What the moves do is what counts; a command about it only tells where no move shows it.
-      const measured = settingFor(key).measure?.(facts) ?? NaN;
-      byLayer[key][layer.index] = Number.isNaN(measured)
-        ? ((settingFor(key).perTool ? values.get(ofTool ?? tool) : undefined) ?? values.get(0) ?? NaN)
-        : measured;
+      byLayer[key][layer.index] =
+        (settingFor(key).perTool ? values.get(ofTool ?? tool) : undefined) ?? values.get(0) ?? NaN;
+    }
+    // What the moves do is what counts; a command about it only tells where no move shows it.
+    for (const { key, measure } of measured) {
+      const value = measure.take();
+      if (!Number.isNaN(value)) byLayer[key][layer.index] = value;
     }
     takeUpTo(layer.lastMove, layer.index, true);
   }
@@ -130,7 +132,7 @@ function startOf(current: Record<SettingKey, Map<number, number>>): ToolSettings
 }
 
 /** Which tool makes each move. */
-function toolsOfMoves({ moves, events }: ProgramTables): Uint8Array {
+export function toolsOfMoves({ moves, events }: ProgramTables): Uint8Array {
   const tools = new Uint8Array(moves.count);
   for (let i = 0; i < events.count; i++) {
     if (events.kind[i] === EventKind.tool) tools.fill(events.value[i], events.move[i]);

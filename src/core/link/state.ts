@@ -1,6 +1,6 @@
 /** What is known of a linked printer, as server and pages speak of it. */
 import type { HeaterReading } from "../firmware/reports/temperatures";
-import type { Told } from "../firmware/told";
+import type { Told } from "../machine/state";
 import type { Identity } from "../firmware/reports/identity";
 import type { ValueReading } from "../firmware/values/reading";
 import type { Mark } from "../heightplan/marks";

@@ -1,5 +1,8 @@
 /** What is usual for each material: a start for a new spool, never more. Densities from memory; the rest common practice. */
 
+/** Below this hardly any material melts, and firmware guards the extruder. °C, common practice, no source. */
+export const COLDEST_FEED_C = 170;
+
 export interface MaterialFacts {
   densityGCm3: number;
   labelMinC: number;

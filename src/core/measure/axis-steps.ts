@@ -1,10 +1,24 @@
+import { dialects } from "../machine/dialects";
 import { refuse, succeed } from "../result";
+import { bedCentre, bedDepthMm, Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
 import { mistyped, Tune } from "./tune";
 
 const AXES = ["X", "Y", "Z"] as const;
 /** Within so much of the whole way an axis is right: what a calliper can tell. Common practice, no source. */
 const GOOD_SHARE = 0.001;
+
+const LIFT_MM = 10;
+/** So far from its ends an axis is measured: play of the endstop stays out of it. */
+const FROM_END_MM = 10;
+
+/** Where a way along the axis may begin and end on this printer, mm. */
+function roomAlong(axis: (typeof AXES)[number], printer: Printer): { fromMm: number; toMm: number } {
+  if (axis === "Z") return { fromMm: FROM_END_MM, toMm: printer.buildHeightMm };
+  const centre = bedCentre(printer)[axis === "X" ? "x" : "y"];
+  const half = (axis === "X" ? printer.bedWidthMm : bedDepthMm(printer)) / 2;
+  return { fromMm: centre - half + FROM_END_MM, toMm: centre + half };
+}
 
 export const axisSteps: Tune = {
   title: "Axis steps, measured",
@@ -26,18 +40,30 @@ export const axisSteps: Tune = {
   ],
   uses: ({ inputs }) => [`steps${AXES[inputs.axis] ?? "X"}`],
   refuses: ({ dialect }) =>
-    dialect === "keyword"
-      ? "This printer's dialect cannot set steps by a line: they stand in its own configuration."
-      : null,
+    dialects[dialect].stepsByLine
+      ? null
+      : "This printer's dialect cannot set steps by a line: they stand in its own configuration.",
   heat: () => null,
   before: "Take everything off the bed. The printer homes and moves to where the way starts.",
+  unfit({ inputs, printer }) {
+    const axis = AXES[inputs.axis] ?? "X";
+    const room = roomAlong(axis, printer);
+    const most = Math.floor(room.toMm - room.fromMm);
+    return inputs.wayMm <= most
+      ? null
+      : refuse(`${printer.name} has room for a way of ${most} mm along ${axis}.`, "inputs.wayMm");
+  },
   act({ inputs, printer }) {
     const axis = AXES[inputs.axis] ?? "X";
-    const feed = axis === "Z" ? Math.min(600, printer.highestFeedZMmS * 60) : 1800;
+    const feed = Math.round(axis === "Z" ? Math.min(600, printer.highestFeedZMmS * 60) : 1800);
+    const { fromMm } = roomAlong(axis, printer);
+    // Homed, the nozzle may stand on the bed: it is lifted before it goes anywhere.
+    const lift = axis === "Z" ? [] : [`G1 Z${LIFT_MM} F${Math.round(Math.min(600, printer.highestFeedZMmS * 60))}`];
     return [
       "G28",
       "G90",
-      `G1 ${axis}10 F${feed}`,
+      ...lift,
+      `G1 ${axis}${plainNumber(fromMm)} F${feed}`,
       "G4 P1",
       "G91",
       `G1 ${axis}${plainNumber(inputs.wayMm)} F${feed}`,

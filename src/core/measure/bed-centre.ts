@@ -1,6 +1,8 @@
+import { dialects } from "../machine/dialects";
+import { homeOffsetFor } from "../machine/homing";
 import { succeed } from "../result";
 import { bedCentre as middleOf } from "../shelf/printer";
-import { plainNumber } from "../units";
+import { plainNumber, roundTo } from "../units";
 import { Tune, TuneOutcome } from "./tune";
 
 /** Nearer than the eye can tell on a bed. Common practice, no source. */
@@ -22,7 +24,7 @@ export const bedCentre: Tune = {
       usual: () => 2,
     },
   ],
-  uses: ({ printer }) => (printer.dialect === "keyword" ? [] : ["homeX", "homeY"]),
+  uses: ({ printer }) => (dialects[printer.dialect].homeOffsetByLine ? ["homeX", "homeY"] : []),
   heat: () => null,
   before: "Mark the middle of the bed: tape from corner to corner, both ways.",
   act({ printer, inputs }) {
@@ -41,20 +43,22 @@ export const bedCentre: Tune = {
     { key: "dxMm", label: "To the right", unit: "mm", low: -50, high: 50, decimals: 1 },
     { key: "dyMm", label: "To the back", unit: "mm", low: -50, high: 50, decimals: 1 },
   ],
-  /** Corrected by the home offset, sign opposite. Common practice, no source. */
+  /**
+   * Sent to the middle it stands at middle + d. `homeOffsetFor` says which home offset makes that true; where there is none, naming the
+   * place what it is (G92) does.
+   */
   sum({ printer, values }, { dxMm, dyMm }) {
     const off = Math.hypot(dxMm, dyMm);
     const within = off <= GOOD_WITHIN_MM;
     const { x, y } = middleOf(printer);
-    const oldX = values.homeX ?? 0;
-    const oldY = values.homeY ?? 0;
-    const byOffset = printer.dialect !== "keyword";
+    const old = { x: values.homeX ?? 0, y: values.homeY ?? 0 };
+    const next = { x: homeOffsetFor(old.x, dxMm), y: homeOffsetFor(old.y, dyMm) };
+    const byOffset = dialects[printer.dialect].homeOffsetByLine;
+    const sumOf = (axis: "x" | "y", offMm: number) =>
+      `home ${axis.toUpperCase()} = ${plainNumber(old[axis], 2)} ${offMm < 0 ? "−" : "+"} ${plainNumber(Math.abs(offMm), 1)} = ${plainNumber(next[axis], 2)} mm`;
     return succeed<TuneOutcome>({
       sum: byOffset
-        ? [
-            `home X = ${plainNumber(oldX, 2)} − ${plainNumber(dxMm, 1)} = ${plainNumber(oldX - dxMm, 2)} mm`,
-            `home Y = ${plainNumber(oldY, 2)} − ${plainNumber(dyMm, 1)} = ${plainNumber(oldY - dyMm, 2)} mm`,
-          ]
+        ? [sumOf("x", dxMm), sumOf("y", dyMm)]
         : [`Behind G28, at the middle: G92 X${plainNumber(x + dxMm, 2)} Y${plainNumber(y + dyMm, 2)}`],
       measured: off,
       unit: "mm",
@@ -63,9 +67,7 @@ export const bedCentre: Tune = {
         ? "In the middle, as near as one can see: leave it."
         : `The nozzle stands ${plainNumber(off, 1)} mm off the middle.`,
       ...(off > 20 ? { ask: `${plainNumber(off, 1)} mm off is much. Is it measured from the mark?` } : {}),
-      firmware: byOffset
-        ? { homeX: Math.round((oldX - dxMm) * 100) / 100, homeY: Math.round((oldY - dyMm) * 100) / 100 }
-        : {},
+      firmware: byOffset ? { homeX: roundTo(next.x, 2), homeY: roundTo(next.y, 2) } : {},
     });
   },
   agreeWithin: 0.5,

@@ -1,4 +1,5 @@
 import { valueId } from "../firmware/values/value";
+import { dialects } from "../machine/dialects";
 import { refuse, succeed } from "../result";
 import { plainNumber } from "../units";
 import { nozzleInput } from "./inputs";
@@ -19,12 +20,13 @@ export const extruderSteps: Tune = {
   perTool: true,
   uses: (request) => [valueId("extruderSteps", toolOf(request))],
   refuses: ({ dialect }) =>
-    dialect === "keyword"
-      ? "This printer's dialect cannot set steps by a line: they stand in its own configuration. The sum below still holds; write the new figure there."
-      : null,
+    dialects[dialect].stepsByLine
+      ? null
+      : "This printer's dialect cannot set steps by a line: they stand in its own configuration. The sum below still holds; write the new figure there.",
   heat: ({ inputs }) => ({ nozzleC: inputs.nozzleC }),
   before: `Mark the filament ${MARK_MM} mm above the place where it enters the extruder.`,
-  act: () => ["M83", "G92 E0", `G1 E${FEED_MM} F${FEED_MM_MIN}`, "G4 P1"],
+  // Factors left by a print would feed another length, or at another speed.
+  act: () => ["M220 S100", "M221 S100", "M83", "G92 E0", `G1 E${FEED_MM} F${FEED_MM_MIN}`, "G4 P1"],
   after: "Measure how far the mark still is from where the filament enters.",
   readings: () => [{ key: "leftMm", label: "Left to the mark", unit: "mm", low: 0, high: MARK_MM, decimals: 1 }],
   /** new = old · 100 / moved, moved = 120 − left. Common practice, no source. */

@@ -1,10 +1,11 @@
+import { dialects } from "../machine/dialects";
 import { succeed } from "../result";
 import { plainNumber } from "../units";
 import { nozzleInput } from "./inputs";
 import { Tune, TuneRequest } from "./tune";
 
 const idsOf = ({ printer }: Pick<TuneRequest, "printer">) =>
-  printer.dialect === "keyword"
+  dialects[printer.dialect].namedValues
     ? ["namedRetractionLength", "namedRetractionSpeed"]
     : ["retractionLength", "retractionSpeed"];
 
@@ -43,7 +44,11 @@ export const firmwareRetraction: Tune = {
       : null,
   heat: ({ inputs }) => ({ nozzleC: inputs.nozzleC }),
   before: "It feeds a little, draws back, waits ten seconds, and gives back: look whether the nozzle oozes.",
-  act: () => ["M83", "G1 E15 F120", "G10", "G4 S10", "G11", "G1 E2 F120", "G4 P1"],
+  // What is asked about is set first: the printer's own figures are not what is to be looked at.
+  act({ printer, inputs }) {
+    const set = dialects[printer.dialect].firmwareRetractionLine(inputs as { lengthMm: number; speedMmS: number });
+    return [...(set.ok ? [set.value] : []), "M83", "G1 E15 F120", "G10", "G4 S10", "G11", "G1 E2 F120", "G4 P1"];
+  },
   after: "Did it ooze while it waited? Then draw back a little more, and look again.",
   readings: () => [],
   sum(request) {

@@ -83,7 +83,7 @@ function heaterTune({ what, ids, target, highest }: Heater): Tune {
         firmware: Object.fromEntries(own.map((id, n) => [id, Math.round(found[n] * 100) / 100])),
       });
     },
-    // Two autotunes of a sound heater come within about a fifth of one another. Common practice, no source.
+    // Nothing is read by hand, so one run is enough.
     agreeWithin: Infinity,
     fromAnswers: readTunedFigures,
     asFile: true,

@@ -1,4 +1,5 @@
-import { filamentAreaMm2 } from "../material/bead";
+import { beadAreaMm2, filamentAreaMm2 } from "../material/bead";
+import { beadWidthFor } from "../printing/process";
 import { refuse, succeed } from "../result";
 import { plainNumber } from "../units";
 import { nozzleInput } from "./inputs";
@@ -63,18 +64,21 @@ export const highestFlow: Tune = {
     const lost = flows.findIndex((_, i) => fed[i] < fed[0] * (1 - LOST_SHARE));
     if (lost === 0 || flows.length === 0) return refuse("Feeds are needed to compare.", "fed0");
     const highest = flows[lost < 0 ? flows.length - 1 : lost - 1];
-    const beadMm2 = request.printer.nozzleMm * 1.125 * request.printer.nozzleMm * 0.5;
+    const widthMm = beadWidthFor(request.printer);
+    const heightMm = request.printer.nozzleMm / 2;
+    const beadMm2 = beadAreaMm2(widthMm, heightMm);
     return succeed({
       sum: [
         lost < 0
           ? `No feed lost more than ${LOST_SHARE * 100} % of ${plainNumber(fed[0], 1)} mm`
           : `At ${plainNumber(flows[lost], 1)} mm³/s only ${plainNumber(fed[lost], 1)} of ${plainNumber(fed[0], 1)} mm came through`,
         `${plainNumber(highest, 1)} mm³/s / ${plainNumber(area(request), 3)} mm² = ${plainNumber(highest / area(request), 2)} mm/s of filament`,
-        `a bead of ${plainNumber(request.printer.nozzleMm * 1.125, 2)} × ${plainNumber(request.printer.nozzleMm * 0.5, 2)} mm: about ${plainNumber(highest / beadMm2, 0)} mm/s`,
+        `a bead of ${plainNumber(widthMm, 2)} × ${plainNumber(heightMm, 2)} mm: about ${plainNumber(highest / beadMm2, 0)} mm/s`,
       ],
       measured: highest,
       unit: "mm³/s",
-      within: lost < 0,
+      // Keeping up with everything that was tried tells no limit, only that there is more to try.
+      within: false,
       verdict:
         lost < 0
           ? "It keeps up with all of them: try faster ones."
@@ -83,7 +87,9 @@ export const highestFlow: Tune = {
         ? { ask: "One feed took more than it was told. Is every one typed as it was read?" }
         : {}),
       firmware: {},
-      printer: { highestFlowMm3S: Math.round(highest * 10) / 10 },
+      ...(lost < 0 && highest <= request.printer.highestFlowMm3S
+        ? {}
+        : { printer: { highestFlowMm3S: Math.round(highest * 10) / 10 } }),
     });
   },
   agreeWithin: 2.5,

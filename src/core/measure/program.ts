@@ -1,5 +1,5 @@
 /** A tune as a file, for people without a cable. */
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { valueFor } from "../firmware/values";
 import { valueLine } from "../firmware/values/change";
 import { plainNumber } from "../units";

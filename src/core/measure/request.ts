@@ -32,15 +32,20 @@ export function tuneRequest(
 ): Result<TuneRequest> {
   const tune = tuneFor(ask.tune);
   const inputs = { ...usualInputs(ask.tune, { ...about, values: ask.values }), ...ask.inputs };
-  for (const { key, label, unit, low, high } of inputsOf(tune, about.printer)) {
+  for (const { key, label, unit, low, high, decimals, choices } of inputsOf(tune, about.printer)) {
     const value = inputs[key];
     if (!(value >= low && value <= high)) {
       return refuse(`${label} must be ${plainNumber(low)} to ${plainNumber(high)} ${unit}`.trim(), `inputs.${key}`);
     }
+    if (choices && !choices.some((choice) => choice.value === value)) {
+      return refuse(`${label} is one of ${choices.map((choice) => choice.label).join(", ")}.`, `inputs.${key}`);
+    }
+    if (decimals === 0 && !Number.isInteger(value)) return refuse(`${label} is a whole number.`, `inputs.${key}`);
   }
   const { nozzleC } = inputs;
   if (nozzleC !== undefined && nozzleC > about.printer.highestNozzleC) {
     return refuse(`${about.printer.name} goes up to ${about.printer.highestNozzleC} °C.`, "inputs.nozzleC");
   }
-  return succeed({ ...about, inputs, values: ask.values });
+  const request = { ...about, inputs, values: ask.values };
+  return tune.unfit?.(request) ?? succeed(request);
 }

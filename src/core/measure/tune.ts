@@ -1,7 +1,7 @@
 /** A measured tune: something the printer does, something a person measures, and the sum that follows. */
 import type { RulerReadings } from "../simulator/ruler";
 import type { SettingValues } from "../settings";
-import { Result } from "../result";
+import { Refusal, Result } from "../result";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 
@@ -69,6 +69,8 @@ export interface Tune {
   uses(request: Pick<TuneRequest, "printer" | "inputs">): string[];
   /** Why this printer cannot be tuned like this, or null. */
   refuses?(printer: Printer): string | null;
+  /** Why these inputs do not fit this printer, with the field, or null. */
+  unfit?(request: TuneRequest): Refusal | null;
   /** Temperatures to reach first; null for a tune without heat. */
   heat(request: TuneRequest): { nozzleC?: number; bedC?: number } | null;
   /** What to do by hand before it acts. */

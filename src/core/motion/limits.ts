@@ -1,6 +1,6 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { Printer } from "../shelf/printer";
-import { MotionLimits } from "./duration";
+import { MotionLimits } from "./model";
 
 /** What a printer's motion can do, as the duration needs it. */
 export function limitsFor(printer: Printer): MotionLimits {
@@ -9,14 +9,21 @@ export function limitsFor(printer: Printer): MotionLimits {
     printAccelerationMmS2: printer.printAccelerationMmS2,
     travelAccelerationMmS2: printer.travelAccelerationMmS2,
     retractAccelerationMmS2: printer.retractAccelerationMmS2,
-    ...(usesDeviation ? { junctionDeviationMm: printer.junctionDeviationMm } : { jerkMmS: printer.jerkMmS }),
-    jerkZMmS: 0.4,
-    jerkEMmS: 5,
+    axisAccelerationMmS2: {
+      x: Infinity,
+      y: Infinity,
+      z: printer.highestAccelerationZMmS2,
+      e: printer.highestAccelerationEMmS2,
+    },
     highestFeedMmS: {
       x: printer.highestFeedXyMmS,
       y: printer.highestFeedXyMmS,
       z: printer.highestFeedZMmS,
       e: printer.highestFeedEMmS,
     },
+    ...(usesDeviation ? { junctionDeviationMm: printer.junctionDeviationMm } : { jerkMmS: printer.jerkMmS }),
+    jerkZMmS: printer.jerkZMmS,
+    jerkEMmS: printer.jerkEMmS,
+    lookAheadMoves: printer.lookAheadMoves,
   };
 }

@@ -29,6 +29,10 @@ export interface Process {
   /** The firmware draws back by itself: G10 and G11 instead of E moves. */
   firmwareRetraction: boolean;
   hopMm: number;
+  /** Lifting and lowering. */
+  liftMmS: number;
+  /** Between the piece and its skirt. */
+  skirtGapMm: number;
   /** Rings of brim round the first layer; 0 means a skirt instead. */
   brimRings: number;
   filamentDiameterMm: number;
@@ -47,7 +51,9 @@ export function processFor(
 ): Process {
   const beadWidthMm = beadWidthFor(printer);
   const area = beadAreaMm2(beadWidthMm, heights.layerHeightMm);
-  const flowLimited = (speedMmS: number) => Math.min(speedMmS, Math.floor((0.9 * printer.highestFlowMm3S) / area));
+  const mostMmS = (0.9 * printer.highestFlowMm3S) / area;
+  // Whole figures read better, but a wide nozzle on a weak hot end needs less than one.
+  const flowLimited = (speedMmS: number) => Math.min(speedMmS, mostMmS >= 1 ? Math.floor(mostMmS) : mostMmS);
   return {
     layerHeightMm: heights.layerHeightMm,
     firstLayerHeightMm: heights.firstLayerHeightMm,
@@ -65,41 +71,15 @@ export function processFor(
     travelMmS: Math.min(150, printer.highestFeedXyMmS),
     bridgeStrandMm: printer.nozzleMm * 0.9,
     smallestLayerSeconds: spool.smallestLayerSeconds,
-    slowestMmS: 8,
+    slowestMmS: flowLimited(8),
     retractionMm: printer.retractionMm,
     retractionMmS: printer.retractionMmS,
     firmwareRetraction: printer.firmwareRetraction,
     hopMm: printer.hopMm,
+    liftMmS: Math.min(10, printer.highestFeedZMmS),
+    skirtGapMm: 4,
     brimRings: materials[spool.material].warps ? 10 : 0,
     filamentDiameterMm: spool.diameterMm,
-  };
-}
-
-/** What a plan says about how a layer is laid; NaN or nothing where it says nothing. */
-export interface LayerWishes {
-  printMmS?: number;
-  retractionMm?: number;
-  retractionMmS?: number;
-}
-
-/** The process with a layer's own wishes. A wished speed is kept whatever the layer's size: it is what is being tried. */
-export function processWith(process: Process, { printMmS, retractionMm, retractionMmS }: LayerWishes): Process {
-  const has = (value: number | undefined): value is number => value !== undefined && !Number.isNaN(value);
-  if (!has(printMmS) && !has(retractionMm) && !has(retractionMmS)) return process;
-  return {
-    ...process,
-    ...(has(printMmS)
-      ? {
-          outerWallMmS: printMmS,
-          innerWallMmS: printMmS,
-          solidMmS: printMmS,
-          sparseMmS: printMmS,
-          bridgeMmS: printMmS,
-          smallestLayerSeconds: 0,
-        }
-      : {}),
-    ...(has(retractionMm) ? { retractionMm } : {}),
-    ...(has(retractionMmS) ? { retractionMmS } : {}),
   };
 }
 

@@ -1,6 +1,6 @@
 /** A specimen cut into layers, and every layer into islands. Equal cuts share one object and one number. */
 import { Box, boundingBox, islandsOf, Region, Ring, union } from "../geometry/polygons";
-import { SpecimenShape } from "../specimens/specimen";
+import { PieceShape } from "./piece";
 import { Track, trackOutline } from "./track";
 
 export interface Island {
@@ -65,7 +65,7 @@ function cut(rings: Ring[]): Section {
 }
 
 /** The layers of the piece, each cut at half its height. */
-export function slice(shape: SpecimenShape, tops: ArrayLike<number>): Slice[] {
+export function slice(shape: PieceShape, tops: ArrayLike<number>): Slice[] {
   const slices: Slice[] = [];
   for (let i = 0; i < tops.length; i++) {
     const bottom = i === 0 ? 0 : tops[i - 1];

@@ -33,14 +33,17 @@ export function unknownNames(text: string): { name: string; line: number }[] {
   return unknown;
 }
 
-/** The lines with every name replaced; refused with name and line if one is unknown. */
-export function fillTemplate(text: string, values: TemplateValues, what: string): Result<string[]> {
+/** The fields of a printer that hold templates, and what they are called. */
+const fieldNames = { startLines: "Start lines", endLines: "End lines" } as const;
+
+/** The lines with every name replaced; refused with field, name and line if one is unknown. */
+export function fillTemplate(text: string, values: TemplateValues, field: keyof typeof fieldNames): Result<string[]> {
   const unknown = unknownNames(text)[0];
   if (unknown) {
     const known = Object.keys(templateNames).join(", ");
     return refuse(
-      `${what}, line ${unknown.line}: there is no “{{${unknown.name}}}”. The names are ${known}.`,
-      what === "Start lines" ? "startLines" : "endLines",
+      `${fieldNames[field]}, line ${unknown.line}: there is no “{{${unknown.name}}}”. The names are ${known}.`,
+      field,
     );
   }
   const filled = text.replace(/\{\{\s*([^{}]*?)\s*\}\}/g, (_, name: TemplateName) =>

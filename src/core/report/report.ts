@@ -1,12 +1,15 @@
 /** What a finished program is, in figures: layers, time, room, filament, and its settings along the height. */
-import { laysMaterial, MoveKind } from "../gcode/moves";
-import { ProgramTables } from "../gcode/read";
-import { LayerSettings, SettingChange, settingsByLayer, ToolSettings } from "../heightplan/proof";
+import { EventKind, laysMaterial, MoveKind } from "../gcode/moves";
+import { AssumedE, ProgramTables } from "../gcode/read";
+import { LineEnd } from "../gcode/scan";
+import { LayerSettings, SettingChange, settingsByLayer, ToolSettings, toolsOfMoves } from "../heightplan/proof";
 import { filamentAreaMm2 } from "../material/bead";
 import { HeaterFigures, runHeater } from "../material/heat";
 import { findStrikes, HeadShape, SteepMove, Strike } from "../motion/clearance";
 import { MotionLimits, moveSeconds } from "../motion/duration";
 import { SettingKey, settingKeys } from "../settings";
+import { factsOf, ProgramFacts } from "./facts";
+import { HeaterRates, usualHeater, Waits, waitsOf } from "./waits";
 
 export interface LayerReport {
   index: number;
@@ -39,26 +42,43 @@ export interface Bounds {
   maxZ: number;
 }
 
+/** A report keeps so many changes of settings; a program can have millions. */
+export const MOST_CHANGES = 5000;
+/** Goes up whenever a report says more than before: an older one is made anew. */
+export const REPORT_VERSION = 2;
+
 export interface ProgramReport {
+  version: number;
+  facts: ProgramFacts;
   lines: number;
   bytes: number;
-  lineEnd: "\n" | "\r\n";
+  lineEnd: LineEnd;
   layers: LayerReport[];
   /** Room the material takes, mm; null if nothing is laid. */
   bounds: Bounds | null;
   /** Room the nozzle moves in, mm. */
   travelBounds: Bounds | null;
-  /** Without heating up and homing. */
+  /** Moving and dwelling; heating up and homing stand in `waits`. */
   seconds: number;
-  filament: { tool: number; mm: number }[];
+  waits: Waits;
+  /** `lastLayer`: the last one the tool lays anything in, from 0. */
+  filament: { tool: number; mm: number; lastLayer: number }[];
   /** The comments that open the layers: an example with `#` for the number, and how they count. */
   markers: { shape: string; first: number; last: number; countsFrom: number } | null;
   /** Values in force per layer; null where the program has not said anything. */
   settings: Record<SettingKey, (number | null)[]>;
-  /** What each tool is set to when the first material is laid; left out in reports of earlier times. */
-  start?: ToolSettings[];
-  /** Changes of settings from the first layer on. */
+  /** What each tool is set to when the first material is laid. */
+  start: ToolSettings[];
+  /** Changes of settings from the first layer on, the first `MOST_CHANGES` of them. */
   changes: SettingChange[];
+  /** How many there are. */
+  changeCount: number;
+  /** How E was taken where a G90 could be read two ways; null where there is one reading only. */
+  assumedE: AssumedE | null;
+  /** It draws back by the firmware (G10) and never says how far. */
+  retractionUnsaid: boolean;
+  /** How it draws back: by its own moves, by the firmware, or not at all. */
+  retraction: "moves" | "firmware" | "none";
   /** Lines put in by an earlier plan. */
   cuchara: { line: number; startByte: number; endByte: number; text: string }[];
   /** Commands passed over because they are not known here. */
@@ -81,6 +101,8 @@ export interface PlaceInProgram {
 export interface ReportDetails {
   report: ProgramReport;
   byLayer: LayerSettings;
+  /** All changes of settings from the first layer on, however many. */
+  changesInside: SettingChange[];
   /** Changes of settings in the whole program, before the first and behind the last layer too. */
   allChanges: SettingChange[];
   /** Seconds of every move. */
@@ -88,7 +110,12 @@ export interface ReportDetails {
 }
 
 /** The report of a program that has been read; with a head's shape it is also looked whether that would strike anything. */
-export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: HeadShape): ReportDetails {
+export function reportOf(
+  tables: ProgramTables,
+  limits: MotionLimits,
+  head?: HeadShape,
+  heater: HeaterRates = usualHeater,
+): ReportDetails {
   const { moves, layers } = tables;
   const strikes = head ? findStrikes(moves, head) : null;
   const placed = <T extends { move: number }>(found: T): T & PlaceInProgram => ({
@@ -150,11 +177,14 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: Hea
     extend(bounds, x, y, moves.z[i]);
     extend(bounds, fromX, fromY, moves.z[i]);
   }
+  const lastLayers = lastLayersByTool(tables);
   const { byLayer, changes, start } = settingsByLayer(tables);
   const inside = changes.filter(({ layer }) => layer >= 0 && layer < layers.length);
   const places = tables.markers?.places;
   return {
     report: {
+      version: REPORT_VERSION,
+      facts: factsOf(tables),
       lines: tables.lineCount,
       bytes: tables.byteCount,
       lineEnd: tables.lineEnd,
@@ -162,7 +192,10 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: Hea
       bounds: bounds.minX <= bounds.maxX ? bounds : null,
       travelBounds: travelBounds.minX <= travelBounds.maxX ? travelBounds : null,
       seconds: total,
-      filament: tables.filamentPerToolMm.map((mm, tool) => ({ tool, mm })).filter(({ mm }) => mm > 0),
+      waits: waitsOf(tables, heater),
+      filament: tables.filamentPerToolMm
+        .map((mm, tool) => ({ tool, mm, lastLayer: lastLayers[tool] ?? -1 }))
+        .filter(({ mm }) => mm > 0),
       markers:
         tables.markers && places
           ? {
@@ -176,7 +209,11 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: Hea
         settingKeys.map((key) => [key, Array.from(byLayer[key], (value) => (Number.isNaN(value) ? null : value))]),
       ) as Record<SettingKey, (number | null)[]>,
       start,
-      changes: inside,
+      changes: inside.slice(0, MOST_CHANGES),
+      changeCount: inside.length,
+      assumedE: tables.assumedE,
+      retractionUnsaid: tables.retractionUnsaid,
+      retraction: retractionOf(tables),
       cuchara: tables.cucharaLines.map(({ line, startByte, endByte, text }) => ({ line, startByte, endByte, text })),
       unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),
       damagedLines: tables.damagedLines,
@@ -185,9 +222,27 @@ export function reportOf(tables: ProgramTables, limits: MotionLimits, head?: Hea
         : {}),
     },
     byLayer,
+    changesInside: inside,
     allChanges: changes,
     seconds,
   };
+}
+
+/** How a program draws the filament back. */
+function retractionOf({ moves, events, retractionUnsaid }: ProgramTables): ProgramReport["retraction"] {
+  if (retractionUnsaid) return "firmware";
+  if (!moves.kind.includes(MoveKind.retract)) return "none";
+  // A program that says how far the firmware draws back leaves it to the firmware.
+  return events.kind.includes(EventKind.firmwareRetractLength) ? "firmware" : "moves";
+}
+
+/** The last layer in which each tool lays anything. */
+function lastLayersByTool(tables: ProgramTables): number[] {
+  const { moves } = tables;
+  const tools = toolsOfMoves(tables);
+  const last: number[] = [];
+  for (let i = 0; i < moves.count; i++) if (laysMaterial(moves.kind[i])) last[tools[i]] = moves.layer[i];
+  return last;
 }
 
 function emptyBounds(): Bounds {

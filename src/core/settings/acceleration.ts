@@ -1,4 +1,4 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { EventKind } from "../gcode/moves";
 import { succeed } from "../result";
 import { Setting } from "./setting";
@@ -11,6 +11,8 @@ export const acceleration: Setting = {
   highest: 50_000,
   step: 100,
   decimals: 0,
+  outlives: true,
+  usual: (printer) => printer.printAccelerationMmS2,
   say(value, printer) {
     const line = dialects[printer.dialect].accelerationLine(value);
     return line.ok ? succeed([line.value]) : line;

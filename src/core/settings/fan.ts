@@ -1,4 +1,4 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { EventKind } from "../gcode/moves";
 import { succeed } from "../result";
 import { Printer } from "../shelf/printer";
@@ -25,6 +25,7 @@ export const fan: Setting = {
   step: 10,
   decimals: 1,
   perTool: true,
+  usual: (_, spool) => spool?.fanPercent ?? 100,
   say(value, printer, tool) {
     const index = printer.fanPerTool && printer.tools > 1 ? tool : null;
     const line = dialects[printer.dialect].fanLine(turningDuty(value, printer), { index });

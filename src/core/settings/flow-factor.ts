@@ -12,6 +12,9 @@ export const flowFactor: Setting = {
   step: 2,
   decimals: 1,
   perTool: true,
+  outlives: true,
+  // 100 % is what a factor is defined by.
+  usual: () => 100,
   say: (value, printer, tool) => succeed([`M221 S${plainNumber(value, 1)}${printer.tools > 1 ? ` T${tool}` : ""}`]),
   effective: (value) => value,
   hear: (kind, value) => (kind === EventKind.flowFactor ? value : null),

@@ -12,6 +12,7 @@ import { printSpeed } from "./print-speed";
 import { retractionLength } from "./retraction-length";
 import { retractionSpeed } from "./retraction-speed";
 import { Setting } from "./setting";
+import { travelSpeed } from "./travel-speed";
 import { speedFactor } from "./speed-factor";
 
 export const settings = {
@@ -21,6 +22,7 @@ export const settings = {
   speedFactor,
   flowFactor,
   printSpeed,
+  travelSpeed,
   retractionLength,
   retractionSpeed,
   acceleration,

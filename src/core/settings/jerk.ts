@@ -1,4 +1,4 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { EventKind } from "../gcode/moves";
 import { deviationForJerkMm } from "../motion/cornering";
 import { refuse, succeed } from "../result";
@@ -13,6 +13,8 @@ export const jerk: Setting = {
   highest: 100,
   step: 1,
   decimals: 2,
+  outlives: true,
+  usual: (printer) => printer.jerkMmS,
   say(value, printer) {
     const dialect = dialects[printer.dialect];
     if (dialect.cornering !== "jerk") {

@@ -1,4 +1,4 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { EventKind } from "../gcode/moves";
 import { jerkForDeviationMmS } from "../motion/cornering";
 import { refuse, succeed } from "../result";
@@ -13,6 +13,8 @@ export const junctionDeviation: Setting = {
   highest: 1,
   step: 0.005,
   decimals: 4,
+  outlives: true,
+  usual: (printer) => printer.junctionDeviationMm,
   say(value, printer) {
     const dialect = dialects[printer.dialect];
     if (dialect.cornering !== "junctionDeviation") {

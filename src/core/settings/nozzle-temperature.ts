@@ -12,6 +12,8 @@ export const nozzleTemperature: Setting = {
   step: 5,
   decimals: 0,
   perTool: true,
+  // A label gives a range: its middle, on a whole step.
+  usual: (_, spool) => (spool ? Math.round((spool.labelMinC + spool.labelMaxC) / 10) * 5 : 200),
   // M104 sets and goes on; M109 would let the nozzle stand and ooze on the piece.
   say: (value, printer, tool) => succeed([`M104 S${plainNumber(value, 0)}${printer.tools > 1 ? ` T${tool}` : ""}`]),
   effective: (value) => Math.round(value),

@@ -1,4 +1,4 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { EventKind } from "../gcode/moves";
 import { succeed } from "../result";
 import { Setting } from "./setting";
@@ -12,6 +12,8 @@ export const pressureAdvance: Setting = {
   step: 0.02,
   decimals: 3,
   perTool: true,
+  outlives: true,
+  usual: (printer) => printer.pressureAdvanceS,
   say(value, printer, tool) {
     const line = dialects[printer.dialect].pressureAdvanceLine(value, tool);
     return line.ok ? succeed([line.value]) : line;

@@ -1,6 +1,10 @@
-import { dialects } from "../firmware/dialects";
+import { changeCycle, filamentCycles } from "../gcode/filament-cycles";
 import { EventKind } from "../gcode/moves";
-import { succeed } from "../result";
+import { LineChange } from "../gcode/moving-lines";
+import { dialects } from "../machine/dialects";
+import { refuse, succeed } from "../result";
+import { drawnBack } from "./measure";
+import { countLeft, Left, noCycles } from "./rewrite-retraction";
 import { Setting } from "./setting";
 
 export const retractionLength: Setting = {
@@ -11,14 +15,37 @@ export const retractionLength: Setting = {
   highest: 20,
   step: 0.5,
   decimals: 2,
+  outlives: true,
+  usual: (printer) => printer.retractionMm,
   say(value, printer) {
     if (!printer.firmwareRetraction) return succeed([]);
     const line = dialects[printer.dialect].firmwareRetractionLine({ lengthMm: value });
     return line.ok ? succeed([line.value]) : line;
   },
-  insideMoves: (printer) => !printer.firmwareRetraction,
+  inside: {
+    on: (printer) => !printer.firmwareRetraction,
+    process: (process, retractionMm) => ({ ...process, retractionMm }),
+    rewrite: {
+      keeps: "filament",
+      changes(lines, wanted, tool) {
+        const found = filamentCycles(lines, tool);
+        const why = noCycles(found);
+        if (why) return refuse(why);
+        const changes: LineChange[] = [];
+        const left: Left[] = found.left.map(({ because, line }) => ({ what: because, line }));
+        for (const cycle of found.cycles) {
+          const wish = cycle.draw.layer >= 0 ? wanted[cycle.lines[0].layer] : NaN;
+          if (Number.isNaN(wish)) continue;
+          const changed = changeCycle(cycle, wish);
+          if (changed) changes.push(...changed);
+          else left.push({ what: "draws back more than that while moving", line: cycle.draw });
+        }
+        return succeed({ changes, left: countLeft(left, wanted) });
+      },
+    },
+  },
   effective: (value) => value,
   hear: (kind, value) => (kind === EventKind.firmwareRetractLength ? value : null),
-  measure: ({ retractionMm }) => retractionMm,
+  measure: drawnBack,
   tolerance: 0.002,
 };

@@ -11,6 +11,9 @@ export const speedFactor: Setting = {
   highest: 500,
   step: 10,
   decimals: 0,
+  outlives: true,
+  // 100 % is what a factor is defined by.
+  usual: () => 100,
   say: (value) => succeed([`M220 S${plainNumber(value, 0)}`]),
   effective: (value) => Math.round(value),
   hear: (kind, value) => (kind === EventKind.speedFactor ? value : null),

@@ -1,6 +1,6 @@
 /** One machine as it stands. Every length in mm, speed in mm/s, acceleration in mm/s², temperature in °C. */
 import { z } from "zod";
-import { dialectKeys } from "../firmware/dialects";
+import { dialectKeys } from "../machine/dialects";
 
 const figure = (low: number, high: number, what: string) =>
   z
@@ -11,6 +11,7 @@ const figure = (low: number, high: number, what: string) =>
 /** Lines of a program with `{{names}}`; see `printing/template.ts` for the names. */
 const lines = (what: string) => z.string({ error: `${what} must be text` }).max(20_000, `${what} are too long`);
 
+/** One machine as it stands. Figures that came later have a value most printers share, so that older records stay good. */
 export const printerSchema = z.object({
   name: z
     .string({ error: "Give the printer a name" })
@@ -43,8 +44,19 @@ export const printerSchema = z.object({
   printAccelerationMmS2: figure(10, 50_000, "Print acceleration").default(1000),
   travelAccelerationMmS2: figure(10, 50_000, "Travel acceleration").default(1000),
   retractAccelerationMmS2: figure(10, 50_000, "Retract acceleration").default(1500),
+  /** The Z axis and the extruder gain speed no faster than this. */
+  highestAccelerationZMmS2: figure(1, 50_000, "Highest Z acceleration").default(100),
+  highestAccelerationEMmS2: figure(10, 100_000, "Highest extruder acceleration").default(10_000),
   jerkMmS: figure(0.1, 100, "Jerk").default(8),
+  jerkZMmS: figure(0.01, 100, "Z jerk").default(0.4),
+  jerkEMmS: figure(0.1, 200, "Extruder jerk").default(5),
   junctionDeviationMm: figure(0.001, 1, "Junction deviation").default(0.02),
+  /** Moves the firmware plans ahead, the one under way included. */
+  lookAheadMoves: z
+    .int({ error: "Moves are counted in whole numbers" })
+    .min(2, "At least 2 moves")
+    .max(1000, "At most 1000 moves")
+    .default(16),
   highestFeedXyMmS: figure(5, 2000, "Highest feed X Y").default(300),
   highestFeedZMmS: figure(0.5, 500, "Highest feed Z").default(10),
   highestFeedEMmS: figure(1, 500, "Highest feed E").default(50),

@@ -1,5 +1,5 @@
 /** The values of a simulated printer: those in force, those saved, those of the factory. */
-import type { DialectKey } from "../firmware/dialects";
+import type { DialectKey } from "../machine/dialects";
 import { valueFor } from "../firmware/values";
 import { lineFactorOf } from "../firmware/values/reading";
 import { FirmwareValue, valueGroups, valueId } from "../firmware/values/value";
@@ -43,16 +43,21 @@ export function factoryValues(printer: Printer, personality: Personality): Value
       highestFeedE: p.highestFeedEMmS,
       highestAccelerationX: Math.max(3000, p.printAccelerationMmS2),
       highestAccelerationY: Math.max(3000, p.printAccelerationMmS2),
-      highestAccelerationZ: 100,
-      highestAccelerationE: 10_000,
+      highestAccelerationZ: p.highestAccelerationZMmS2,
+      highestAccelerationE: p.highestAccelerationEMmS2,
     },
     accelerations: {
       printAcceleration: p.printAccelerationMmS2,
       retractAcceleration: p.retractAccelerationMmS2,
       travelAcceleration: p.travelAccelerationMmS2,
     },
-    jerk: { jerkX: p.jerkMmS, jerkY: p.jerkMmS, jerkZ: 0.4, jerkE: 5 },
-    jerkPerMinute: { jerkPerMinuteX: p.jerkMmS, jerkPerMinuteY: p.jerkMmS, jerkPerMinuteZ: 0.4, jerkPerMinuteE: 5 },
+    jerk: { jerkX: p.jerkMmS, jerkY: p.jerkMmS, jerkZ: p.jerkZMmS, jerkE: p.jerkEMmS },
+    jerkPerMinute: {
+      jerkPerMinuteX: p.jerkMmS,
+      jerkPerMinuteY: p.jerkMmS,
+      jerkPerMinuteZ: p.jerkZMmS,
+      jerkPerMinuteE: p.jerkEMmS,
+    },
     deviation: { junctionDeviation: p.junctionDeviationMm },
     home: { homeX: 0, homeY: 0, homeZ: 0 },
     retraction: {

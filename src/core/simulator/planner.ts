@@ -1,45 +1,53 @@
-/** Moves on their way: a short queue with look-ahead, as a printer's own motion has it. */
-import { deviationSpeedMmS } from "../motion/cornering";
+/** Moves on their way: a short queue with look-ahead, as a printer's own motion has it. Its physics is that of `motion/model`. */
+import { alongMmS2, AxisFigures, cornerMmS, cruiseMmS, restMmS } from "../motion/model";
 import { trapezoidSeconds } from "../motion/trapezoid";
 
+/** What limits a move as it is planned. */
 export interface Motion {
-  /** Highest acceleration of this move, mm/s². */
+  /** Along the move, before what single axes allow, mm/s². */
   accelerationMmS2: number;
-  /** Corner by jerk (mm/s) or by junction deviation (mm). */
-  jerkMmS?: number;
-  deviationMm?: number;
+  axisAccelerationMmS2: AxisFigures;
+  highestFeedMmS: AxisFigures;
+  jerkMmS: number;
+  jerkZMmS: number;
+  jerkEMmS: number;
+  /** 0 where corners go by jerk. */
+  deviationMm: number;
 }
 
-export interface Block {
+/** A move of the axes and the extruder, mm. */
+export interface Step {
   dx: number;
   dy: number;
   dz: number;
-  /** Filament, mm. */
+  /** Filament. */
   de: number;
   /** The first move after a mark was made on the filament. */
   marks: boolean;
+}
+
+export interface Block extends Step {
   lengthMm: number;
   cruiseMmS: number;
   accelerationMmS2: number;
+  /** Speed at a standstill before or behind it. */
+  restMmS: number;
   entryLimitMmS: number;
   entryMmS: number;
   /** Set when it starts. */
   seconds: number;
 }
 
-/** Moves a printer holds before it lets the next line wait. Common practice, no source. */
-export const PLANNED_MOVES = 16;
-
-/** From a standstill and to one, mm/s. */
-const REST_MM_S = 0.5;
-
 export class Planner {
   readonly blocks: Block[] = [];
   /** How far the first block has come, s; NaN while it has not started. */
   private intoS = NaN;
 
+  /** @param most moves it holds before the next line has to wait */
+  constructor(private readonly most: number) {}
+
   get full(): boolean {
-    return this.blocks.length >= PLANNED_MOVES;
+    return this.blocks.length >= this.most;
   }
 
   get empty(): boolean {
@@ -53,19 +61,13 @@ export class Planner {
     return Math.max(0, this.blocks[0].seconds - this.intoS);
   }
 
-  /** Adds a move; its cruise speed must be reachable by every axis. */
-  add(move: Pick<Block, "dx" | "dy" | "dz" | "de" | "marks" | "cruiseMmS">, motion: Motion): void {
-    const path = Math.hypot(move.dx, move.dy, move.dz);
-    const lengthMm = path > 1e-9 ? path : Math.abs(move.de);
-    if (lengthMm < 1e-9) return;
-    const block: Block = {
-      ...move,
-      lengthMm,
-      accelerationMmS2: motion.accelerationMmS2,
-      entryLimitMmS: this.corner(move, lengthMm, motion),
-      entryMmS: 0,
-      seconds: 0,
-    };
+  /** Adds a move of `feedMmS`; nothing for one that goes nowhere. */
+  add(step: Step, feedMmS: number, motion: Motion): void {
+    const path = Math.hypot(step.dx, step.dy, step.dz);
+    const block = path > 1e-9 ? pathBlock(step, path, feedMmS, motion) : filamentBlock(step, feedMmS, motion);
+    if (!block) return;
+    const before = this.blocks.at(-1);
+    if (before && path > 1e-9 && isPath(before)) block.entryLimitMmS = cornerBetween(before, block, motion);
     this.blocks.push(block);
     this.lookAhead();
   }
@@ -80,48 +82,27 @@ export class Planner {
     return this.blocks.shift()!;
   }
 
-  /** Share of the first move that is done, 0–1. */
-  get shareDone(): number {
-    if (this.blocks.length === 0 || Number.isNaN(this.intoS)) return 0;
-    return Math.min(1, this.intoS / Math.max(1e-9, this.blocks[0].seconds));
-  }
-
   /** Forgets everything at once. */
   clear(): void {
     this.blocks.length = 0;
     this.intoS = NaN;
   }
 
-  private corner(move: Pick<Block, "dx" | "dy" | "dz" | "de" | "cruiseMmS">, lengthMm: number, motion: Motion): number {
-    const before = this.blocks.at(-1);
-    const path = Math.hypot(move.dx, move.dy, move.dz);
-    if (!before || path < 1e-9 || Math.hypot(before.dx, before.dy, before.dz) < 1e-9) return REST_MM_S;
-    const slower = Math.min(move.cruiseMmS, before.cruiseMmS);
-    const ux = move.dx / lengthMm;
-    const uy = move.dy / lengthMm;
-    const uz = move.dz / lengthMm;
-    const vx = before.dx / before.lengthMm;
-    const vy = before.dy / before.lengthMm;
-    const vz = before.dz / before.lengthMm;
-    if (motion.deviationMm !== undefined) {
-      const cosine = ux * vx + uy * vy + uz * vz;
-      return Math.min(slower, deviationSpeedMmS(cosine, motion.accelerationMmS2, motion.deviationMm));
-    }
-    const jump = Math.max(Math.abs(ux - vx), Math.abs(uy - vy), Math.abs(uz - vz));
-    return Math.min(slower, jump > 1e-9 ? (motion.jerkMmS ?? 8) / jump : slower);
-  }
-
-  /** No move may enter faster than it can leave, nor leave faster than the next may be entered. */
+  /** No move may enter faster than it can leave, nor leave faster than the next may be entered; at the end it must be able to stand. */
   private lookAhead(): void {
     const { blocks } = this;
-    const first = Number.isNaN(this.intoS) ? 0 : 1;
-    let next = REST_MM_S;
+    // What is under way leaves as it was planned to, so the next one's entry stands too.
+    const first = Number.isNaN(this.intoS) ? 1 : 2;
+    let next = blocks[blocks.length - 1].restMmS;
     for (let i = blocks.length - 1; i >= first; i--) {
-      const { lengthMm, accelerationMmS2, entryLimitMmS, cruiseMmS } = blocks[i];
-      blocks[i].entryMmS = Math.min(entryLimitMmS, cruiseMmS, Math.sqrt(next * next + 2 * accelerationMmS2 * lengthMm));
-      next = blocks[i].entryMmS;
+      const { lengthMm, accelerationMmS2, entryLimitMmS } = blocks[i];
+      blocks[i].entryMmS = Math.min(entryLimitMmS, Math.sqrt(next * next + 2 * accelerationMmS2 * lengthMm));
+      // Where the path stops, the move before it ends at a standstill of its own.
+      next =
+        isPath(blocks[i]) === isPath(blocks[i - 1]) && isPath(blocks[i]) ? blocks[i].entryMmS : blocks[i - 1].restMmS;
     }
-    for (let i = first; i + 1 < blocks.length; i++) {
+    for (let i = Math.max(0, first - 1); i + 1 < blocks.length; i++) {
+      if (!isPath(blocks[i]) || !isPath(blocks[i + 1])) continue;
       const { entryMmS, accelerationMmS2, lengthMm } = blocks[i];
       const reachable = Math.sqrt(entryMmS * entryMmS + 2 * accelerationMmS2 * lengthMm);
       blocks[i + 1].entryMmS = Math.min(blocks[i + 1].entryMmS, reachable);
@@ -131,7 +112,7 @@ export class Planner {
   private start(): void {
     const [block, next] = this.blocks;
     this.intoS = 0;
-    const exit = next ? next.entryMmS : Math.min(REST_MM_S, block.cruiseMmS);
+    const exit = next && isPath(block) && isPath(next) ? next.entryMmS : block.restMmS;
     block.seconds = trapezoidSeconds(
       block.lengthMm,
       Math.min(block.entryMmS, block.cruiseMmS),
@@ -140,4 +121,67 @@ export class Planner {
       block.accelerationMmS2,
     );
   }
+}
+
+const isPath = ({ dx, dy, dz }: Step) => Math.hypot(dx, dy, dz) > 1e-9;
+
+function pathBlock(step: Step, lengthMm: number, feedMmS: number, motion: Motion): Block {
+  const [ux, uy, uz, ue] = direction(step, lengthMm);
+  const cruise = cruiseMmS(feedMmS, ux, uy, uz, ue, motion.highestFeedMmS);
+  const rest = restMmS(cruise, uz, motion.jerkMmS, motion.jerkZMmS, motion.deviationMm);
+  return {
+    ...step,
+    lengthMm,
+    cruiseMmS: cruise,
+    accelerationMmS2: alongMmS2(motion.accelerationMmS2, ux, uy, uz, ue, motion.axisAccelerationMmS2),
+    restMmS: rest,
+    entryLimitMmS: rest,
+    entryMmS: rest,
+    seconds: 0,
+  };
+}
+
+/** Filament alone: from rest to rest, but for the extruder's own jerk. */
+function filamentBlock(step: Step, feedMmS: number, motion: Motion): Block | null {
+  const lengthMm = Math.abs(step.de);
+  if (lengthMm < 1e-9) return null;
+  const cruise = Math.max(0.05, Math.min(feedMmS, motion.highestFeedMmS.e));
+  const rest = Math.min(cruise, motion.jerkEMmS / 2);
+  return {
+    ...step,
+    lengthMm,
+    cruiseMmS: cruise,
+    accelerationMmS2: Math.min(motion.accelerationMmS2, motion.axisAccelerationMmS2.e),
+    restMmS: rest,
+    entryLimitMmS: rest,
+    entryMmS: rest,
+    seconds: 0,
+  };
+}
+
+function direction({ dx, dy, dz, de }: Step, lengthMm: number): [number, number, number, number] {
+  return [dx / lengthMm, dy / lengthMm, dz / lengthMm, de / lengthMm];
+}
+
+function cornerBetween(before: Block, block: Block, motion: Motion): number {
+  const [vx, vy, vz, ve] = direction(before, before.lengthMm);
+  const [ux, uy, uz, ue] = direction(block, block.lengthMm);
+  const slower = Math.min(block.cruiseMmS, before.cruiseMmS);
+  const { jerkMmS, jerkZMmS, jerkEMmS, deviationMm } = motion;
+  return cornerMmS(
+    slower,
+    block.accelerationMmS2,
+    vx,
+    vy,
+    vz,
+    ve,
+    ux,
+    uy,
+    uz,
+    ue,
+    jerkMmS,
+    jerkZMmS,
+    jerkEMmS,
+    deviationMm,
+  );
 }

@@ -44,11 +44,10 @@ export function readRuler(
   { wallMm = 0.45, flowPercent = 100, spool = null as LookedAt | null } = {},
 ): RulerReadings {
   const noise = new Noise(seed);
-  const { truth, personality, memory, place, shift } = machine;
+  const { truth, personality, state } = machine;
   const ruler = (mm: number) => roundTo(mm + noise.bell(RULER_SIGMA_MM), 1);
   const calliper = (mm: number) => roundTo(mm + noise.bell(CALLIPER_SIGMA_MM), 2);
   const centre = bedCentre(machine.printer);
-  const { bedCentreOffsetMm } = personality.truths;
   const wall = wallMm * machine.feedTruth(machine.tool) * (flowPercent / 100);
   return {
     filamentLeftMm: Math.max(0, ruler(120 - truth.fedMm[machine.tool])),
@@ -59,8 +58,8 @@ export function readRuler(
       z: calliper(truth.lastMoveMm.z),
     },
     fromCentreMm: {
-      x: ruler(place.x + shift.x - centre.x + bedCentreOffsetMm.x + memory.get("homeX", 0)),
-      y: ruler(place.y + shift.y - centre.y + bedCentreOffsetMm.y + memory.get("homeY", 0)),
+      x: ruler(state.x + truth.standsOffMm.x - centre.x),
+      y: ruler(state.y + truth.standsOffMm.y - centre.y),
     },
     wallsMm: [1.01, 0.99, 1.005, 0.995].map((side) => calliper(wall * side)),
     bestNozzleC: spool && Math.round(bestOf(spool) + personality.truths.nozzleReadsHighC + noise.bell(1.5)),

@@ -3,10 +3,10 @@
  * show where the speed changes.
  */
 import { Track } from "../printing/track";
-import { numberOption } from "../trials/option";
+import { numberOption } from "../options/option";
 import { clamp, plainNumber } from "../units";
 import { flatText } from "./flat-text";
-import { Spot, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Spot, Specimen, SpecimenRequest, PieceShape } from "./specimen";
 
 const PITCH_MM = 5.5;
 const LEAST_PITCH_MM = 4;
@@ -15,7 +15,7 @@ const SHORTEST_MM = 45;
 const TEXT_MM = 3;
 const TEXT_ROOM_MM = 16;
 
-function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): SpecimenShape {
+function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): PieceShape {
   const values = plan.sideBySide?.values ?? [];
   const slow = numberOption(options, "slowMmS");
   const fast = numberOption(options, "fastMmS");

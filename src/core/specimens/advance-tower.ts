@@ -5,10 +5,10 @@
 import { rectangle } from "../geometry/polygons";
 import { beadSpacingMm } from "../material/bead";
 import { Track } from "../printing/track";
-import { numberOption } from "../trials/option";
+import { numberOption } from "../options/option";
 import { clamp } from "../units";
 import { bandFaces } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const LENGTH_MM = 72;
@@ -36,7 +36,7 @@ function loop(half: number, front: number, back: number, widthMm: number, slowMm
   };
 }
 
-function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const half = clamp(room.widthMm - 2 * MARGIN_MM, SHORTEST_MM, LENGTH_MM) / 2;
   const shift = (PLATE.depthMm + PLATE.gapMm) / 2;

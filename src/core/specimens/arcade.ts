@@ -10,7 +10,7 @@
  */
 import { circle, rectangle, Ring } from "../geometry/polygons";
 import { bandFaces } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, Storey, storeysOf } from "./storeys";
 
 const LONG_SPAN_MM = 30;
@@ -53,7 +53,7 @@ function finReachMm(degrees: number, heightMm: number, bandHeightMm: number): nu
   return Math.min(OVERHANG_REACH_MM, Math.max(0, reach));
 }
 
-function shape({ plan, labels }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: left, widthMm: POST_WIDTH_MM });
   const base = baseWithArrow(

@@ -6,7 +6,7 @@
 import { circle, rectangle, Ring } from "../geometry/polygons";
 import { plainNumber } from "../units";
 import { bandFaces } from "./band-faces";
-import { Spot, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Spot, Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const POST_RADIUS_MM = 2;
@@ -27,7 +27,7 @@ export function fenceRadiusMm(count: number, room: { widthMm: number; depthMm: n
   return Math.max(least, Math.min(usual, fits));
 }
 
-function shape({ plan, labels, room }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels, room }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const values = plan.sideBySide?.values ?? [];
   const radius = fenceRadiusMm(values.length, room);

@@ -12,7 +12,7 @@
 import { rectangle, Ring } from "../geometry/polygons";
 import { firstLayerAbove } from "../heightplan/layer-grid";
 import { bandFaces } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 export const SPANS_MM = [10, 20, 30, 40, 50, 60];
@@ -42,7 +42,7 @@ export function spansFor(room: { widthMm: number }): number[] {
   return fits.length > 0 ? fits : SPANS_MM.slice(0, 1);
 }
 
-function shape({ plan, labels, layerHeightMm, room }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels, layerHeightMm, room }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const spans = spansFor(room);
   const widthMm = FACE.widthMm + spans[spans.length - 1] + POST_MM;

@@ -10,7 +10,7 @@
  */
 import { circle, rectangle, Ring } from "../geometry/polygons";
 import { bandFaces } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const LEFT = -22;
@@ -31,7 +31,7 @@ function reachMm(degrees: number, aboveMm: number, heightMm: number): number {
   return Math.max(0, Math.min(LIP_MM, (aboveMm - (heightMm - rise)) * slope));
 }
 
-function shape({ plan, labels }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: LEFT + 1, widthMm: BODY_RIGHT - LEFT - 2 });
   const base = baseWithArrow(

@@ -3,7 +3,7 @@ import { rectangle } from "../geometry/polygons";
 import { beadSpacingMm } from "../material/bead";
 import { clamp } from "../units";
 import { bandFaces } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const LENGTH_MM = 100;
@@ -11,7 +11,7 @@ const SHORTEST_MM = 40;
 const DEPTH_MM = 26;
 const MARGIN_MM = 1.5;
 
-function shape({ plan, labels, beadWidthMm, layerHeightMm, room }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels, beadWidthMm, layerHeightMm, room }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const half = clamp(room.widthMm - 2 * MARGIN_MM, SHORTEST_MM, LENGTH_MM) / 2;
   // Two walls from outside and two from inside, and no room for anything between them.

@@ -1,7 +1,7 @@
 /** One-wall box: four faces of a single bead to measure with a calliper, and a plate in front with the value of every band. */
 import { rectangle } from "../geometry/polygons";
 import { bandFaces } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 /** Length of a face along the middle of its bead, mm. */
@@ -9,7 +9,7 @@ export const FACE_MM = 30;
 const PLATE = { widthMm: 18, depthMm: 3.5, gapMm: 4 };
 const MARGIN_MM = 2;
 
-function shape({ plan, labels, beadWidthMm }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const half = FACE_MM / 2;
   const shift = (PLATE.depthMm + PLATE.gapMm) / 2;

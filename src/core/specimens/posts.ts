@@ -4,7 +4,7 @@
  */
 import { circle, rectangle } from "../geometry/polygons";
 import { bandFaces } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const PLATE = { minX: -30, maxX: -14, minY: -8, maxY: -4.5 };
@@ -18,7 +18,7 @@ export const POSTS = [
 ];
 const MARGIN_MM = 1.5;
 
-function shape({ plan, labels }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const faces = bandFaces(plan, labels, storeys.edgesMm, {
     minX: PLATE.minX + 0.5,

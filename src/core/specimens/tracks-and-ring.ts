@@ -1,9 +1,9 @@
 /** Single tracks of given widths with their width beside them, and behind them a ring of one wall; everything there to be measured. */
 import { Track } from "../printing/track";
-import { numberOption } from "../trials/option";
+import { numberOption } from "../options/option";
 import { clamp, plainNumber, roundTo } from "../units";
 import { flatText } from "./flat-text";
-import { Spot, Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Spot, Specimen, SpecimenRequest, PieceShape } from "./specimen";
 
 const TRACK_MM = 70;
 const SHORTEST_MM = 35;
@@ -18,7 +18,7 @@ export function trackWidthsMm(count: number, narrowMm: number, wideMm: number): 
   return Array.from({ length: count }, (_, i) => roundTo(narrowMm + ((wideMm - narrowMm) * i) / (count - 1), 2));
 }
 
-function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: SpecimenRequest): SpecimenShape {
+function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: SpecimenRequest): PieceShape {
   const widths = trackWidthsMm(
     Math.round(numberOption(options, "tracks")),
     numberOption(options, "narrowMm"),

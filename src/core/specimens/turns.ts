@@ -5,7 +5,7 @@
 import { offset, rectangle, Ring } from "../geometry/polygons";
 import { beadSpacingMm } from "../material/bead";
 import { bandFaces, LOWEST_LABELLED_MM, RAISED_MM } from "./band-faces";
-import { Specimen, SpecimenRequest, SpecimenShape } from "./specimen";
+import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const HALF = 20;
@@ -75,7 +75,7 @@ function outline(): Ring {
   return ring;
 }
 
-function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): SpecimenShape {
+function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   // Two walls from outside and two from inside, all along grooves and teeth, and no room for anything between them.
   const thick = 4 * beadSpacingMm(beadWidthMm, layerHeightMm);

@@ -2,7 +2,7 @@ import { columnsOf } from "../heightplan/planned";
 import { SettingKey } from "../settings";
 import { DECK_LAYERS, deckFirstLayer, harp } from "../specimens/harp";
 import { TrialKind } from "./kind";
-import { numberOption, Option } from "./option";
+import { numberOption, Option } from "../options/option";
 import { fanFor, nozzleFor, stackBands, usualFixed } from "./rounds";
 
 const STEP_C = 5;

@@ -1,27 +1,25 @@
 /** Trial + printer + spool → finished program. Pure: the same input gives the same bytes in a worker and on the server. */
-import { laysMaterial, MoveKind, MoveTable } from "../gcode/moves";
+import { laysMaterial, MoveTable } from "../gcode/moves";
 import { ByteWriter, writeMoves } from "../gcode/write";
-import { Point } from "../geometry/polygons";
 import { layerTops } from "../heightplan/layer-grid";
 import { planHeightMm, resolveBands, ResolvedBand } from "../heightplan/plan";
 import { followBands, Followed } from "../heightplan/planned";
-import { weaveBands } from "../heightplan/weave";
-import { filamentAreaMm2 } from "../material/bead";
 import { limitsFor } from "../motion/limits";
-import { layPrint } from "../printing/lay";
-import { laidAreaMm2, Process, processFor, processWith } from "../printing/process";
+import { LaidPrint, layPrint } from "../printing/lay";
+import { Process, processFor } from "../printing/process";
 import { slice, Slice } from "../printing/slices";
-import { fillTemplate, TemplateValues } from "../printing/template";
-import { Refusal } from "../result";
-import { settingFor, SettingKey, SettingValues } from "../settings";
-import { bedCentre, bedDepthMm, outsideBedMm, Printer } from "../shelf/printer";
+import { settingFor, SettingKey, settingKeys } from "../settings";
+import { bedCentre, Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
-import { SpecimenShape } from "../specimens/specimen";
+import { PieceShape } from "../specimens/specimen";
 import { plainNumber } from "../units";
 import { trialKindFor } from ".";
 import { headerLines } from "./header";
-import { optionsOf } from "./option";
+import { OptionValues, optionsOf } from "../options/option";
+import { primeLine, PrimeLine, writePrime } from "./prime";
 import { roomOn } from "./room";
+import { Sayings, TrialRefusal } from "./sayings";
+import { endLines, startLines, templateValues } from "./start-and-end";
 import { Trial } from "./trial";
 
 export interface TrialInput {
@@ -32,7 +30,7 @@ export interface TrialInput {
 
 export interface BuiltTrial {
   bytes: Uint8Array<ArrayBuffer>;
-  shape: SpecimenShape;
+  shape: PieceShape;
   slices: Slice[];
   bands: ResolvedBand[];
   /** What is wanted layer by layer, with all that the kind makes of its bands. */
@@ -41,7 +39,48 @@ export interface BuiltTrial {
   moves: MoveTable;
   layerStarts: number[];
   /** What could not be said in this printer's language, or stands in its templates. */
-  refusals: (Refusal & { key?: SettingKey; band?: number })[];
+  refusals: TrialRefusal[];
+}
+
+/** Builds the whole program of a trial. */
+export function buildTrial(input: TrialInput): BuiltTrial {
+  const { trial, printer, spool } = input;
+  const tool = Math.min(trial.tool, printer.tools - 1);
+  const options = optionsFor(trial, printer);
+
+  const process = processOf(input, options);
+  const shape = shapeOf(trial, printer, options, process);
+  const tops = layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm);
+  const bands = resolveBands(trial.plan, tops);
+  const followed = followTrial(trial, printer, bands, tops);
+  const slices = slice(shape, tops);
+  const ofLayer = layerProcesses(process, followed);
+  const prime = primeLine(process, printer, bedCentre(printer), shape);
+  const laid = layPiece(input, shape, slices, bands, ofLayer, prime);
+
+  const sayings = new Sayings(printer, spool, tool);
+  const values = templateValues(trial, printer, spool, followed, tool, tops[tops.length - 1]);
+  const out = new ByteWriter();
+  const lines = (some: readonly string[]) => some.forEach((line) => out.line(line));
+  lines(headerLines(input, shape, bands, figuresOf(laid, tops.length)));
+  lines(startLines(printer, values, sayings));
+  lines(["; positions absolute in mm, filament relative", "G21", "G90", "M83"]);
+  lines(sayings.say("fan", 0));
+  lines(sayings.atStart(trial));
+  lines(trialKindFor(trial.kind).linesBefore?.(options, printer) ?? []);
+  writePrime(out, ofLayer(0), prime);
+  writeMoves(out, laid.moves, laid.layerStarts, {
+    linesBefore: sayings.beforeLayers(bands, followed, trial, tops.length),
+    linesBeforeMove: sayings.beforeMoves(laid.moves, laid.layerStarts, laid.spotStarts, followed, trial),
+    tops,
+    start: prime.to,
+    firmwareRetraction: process.firmwareRetraction,
+  });
+  lines(["; the print ends here"]);
+  lines(sayings.atEnd(trial, followed));
+  lines(endLines(printer, values, sayings));
+  const { moves, layerStarts } = laid;
+  return { bytes: out.take(), shape, slices, bands, followed, moves, layerStarts, refusals: sayings.refusals };
 }
 
 /** Value as it is raised on the piece. */
@@ -52,132 +91,6 @@ export function bandLabels(trial: Trial, printer: Printer): string[] {
     const value = settings[key];
     return value === undefined ? "" : plainNumber(value, settingFor(key).decimals);
   });
-}
-
-const PRIME_MM = 50;
-const PRIME_GAP_MM = 9;
-/** Settings that a start sequence says once, where they are held fixed. The others belong to templates, fan or moves. */
-const saidAtStart: SettingKey[] = [
-  "speedFactor",
-  "flowFactor",
-  "retractionLength",
-  "retractionSpeed",
-  "acceleration",
-  "jerk",
-  "junctionDeviation",
-  "pressureAdvance",
-];
-
-/** Builds the whole program of a trial. */
-export function buildTrial({ trial, printer, spool }: TrialInput): BuiltTrial {
-  const kind = trialKindFor(trial.kind);
-  const options = optionsOf(kind.options, trial.options, printer);
-  const { plan, fixed } = trial;
-  const tool = Math.min(trial.tool, printer.tools - 1);
-  const usual = processFor(printer, spool, trial);
-  const process = processWith(kind.process?.(usual, options) ?? usual, {
-    printMmS: fixed.printSpeed,
-    retractionMm: fixed.retractionLength,
-    retractionMmS: fixed.retractionSpeed,
-  });
-  const shape = kind.specimen(options).shape({
-    plan,
-    labels: bandLabels(trial, printer),
-    options,
-    layerHeightMm: trial.layerHeightMm,
-    firstLayerHeightMm: trial.firstLayerHeightMm,
-    beadWidthMm: process.beadWidthMm,
-    room: roomOn(printer),
-  });
-  const tops = layerTops(planHeightMm(plan), trial.firstLayerHeightMm, trial.layerHeightMm);
-  const bands = resolveBands(plan, tops);
-  const followed = followTrial(trial, printer, bands, tops);
-  const centre = bedCentre(printer);
-  const slices = slice(shape, tops);
-  const prime = primeLine(process, printer, centre, shape);
-  const sideBySide = plan.sideBySide;
-  const { moves, layerStarts, seconds, spotStarts } = layPrint({
-    slices,
-    processOf: layerProcesses(process, followed),
-    centre,
-    start: prime.to,
-    limits: limitsFor(printer),
-    spots: sideBySide ? shape.spots : undefined,
-    spotsFrom: bands[0]?.firstLayer,
-    retractionsMm: sideBySide?.setting === "retractionLength" ? sideBySide.values : undefined,
-  });
-  const refusals: BuiltTrial["refusals"] = [];
-  const woven = weaveBands(bands, followed, printer, tool);
-  refusals.push(...woven.refusals);
-  const linesBefore = new Map(woven.byLayer);
-  const say = (key: SettingKey, value: number): string[] => {
-    const said = settingFor(key).say(value, printer, tool);
-    if (said.ok) return said.value;
-    if (!refusals.some((refusal) => refusal.key === key)) refusals.push({ ...said, key });
-    return [];
-  };
-
-  const linesBeforeMove = new Map<number, string>();
-  // The fan starts behind the first layer, so that the piece sticks.
-  if (!followed.planned.fan && fixed.fan !== undefined && tops.length > 1) {
-    linesBefore.set(1, [...say("fan", fixed.fan), ...(linesBefore.get(1) ?? [])]);
-    const bridgeFan = Math.min(100, fixed.fan * 2);
-    if (bridgeFan !== fixed.fan)
-      coolBridges(moves, layerStarts, linesBeforeMove, say("fan", bridgeFan)[0], say("fan", fixed.fan)[0]);
-  }
-  if (sideBySide) {
-    for (const { move, spot } of spotStarts) {
-      const value = sideBySide.values[spot];
-      const lines = value === undefined ? [] : say(sideBySide.setting, value);
-      if (lines.length > 0) linesBeforeMove.set(move, lines.join("\n"));
-    }
-  }
-
-  const nozzleFirst = followed.planned.nozzleTemperature?.find((value) => !Number.isNaN(value));
-  const bedFirst = followed.planned.bedTemperature?.find((value) => !Number.isNaN(value));
-  const values: TemplateValues = {
-    nozzleFirst: nozzleFirst ?? fixed.nozzleTemperature ?? spool.labelMaxC,
-    bedFirst: bedFirst ?? fixed.bedTemperature ?? spool.bedC,
-    tool,
-    bedCentreX: centre.x,
-    bedCentreY: centre.y,
-    bedWidth: printer.bedWidthMm,
-    bedDepth: bedDepthMm(printer),
-    buildHeight: printer.buildHeightMm,
-    topZ: tops[tops.length - 1],
-    parkZ: Math.min(printer.buildHeightMm, tops[tops.length - 1] + 10),
-    firstLayerHeight: trial.firstLayerHeightMm,
-    layerHeight: trial.layerHeightMm,
-    nozzleSize: printer.nozzleMm,
-  };
-  const start = fillTemplate(printer.startLines, values, "Start lines");
-  const end = fillTemplate(printer.endLines, values, "End lines");
-  if (!start.ok) refusals.push(start);
-  if (!end.ok) refusals.push(end);
-
-  const out = new ByteWriter();
-  const figures = { layers: tops.length, seconds: sum(seconds), filamentMm: laidFilamentMm(moves) };
-  for (const line of headerLines({ trial, printer, spool }, shape, bands, figures)) out.line(line);
-  for (const line of start.ok ? start.value : []) out.line(line);
-  out.line("; positions absolute in mm, filament relative");
-  out.line("G21");
-  out.line("G90");
-  out.line("M83");
-  for (const line of say("fan", 0)) out.line(line);
-  for (const line of fixedLines(trial, printer, say)) out.line(line);
-  for (const line of kind.linesBefore?.(options, printer) ?? []) out.line(line);
-  writePrime(out, process, prime);
-  writeMoves(out, moves, layerStarts, {
-    linesBefore,
-    linesBeforeMove,
-    tops,
-    start: prime.to,
-    firmwareRetraction: process.firmwareRetraction,
-  });
-  out.line("; the print ends here");
-  for (const line of restoringLines(trial, printer, followed, say)) out.line(line);
-  for (const line of end.ok ? end.value : []) out.line(line);
-  return { bytes: out.take(), shape, slices, bands, followed, moves, layerStarts, refusals };
 }
 
 /** What is wanted in every layer: the bands, spread as the trial's kind has it. */
@@ -193,129 +106,85 @@ export function followTrial(
   return followed;
 }
 
-/** How each layer is laid; layers that wish for nothing share the usual process. */
+function optionsFor({ kind, options }: Trial, printer: Printer): OptionValues {
+  return optionsOf(trialKindFor(kind).options, options, printer);
+}
+
+/** How the piece is printed: as the kind wants it, with the fixed values of settings that live inside the moves. */
+function processOf({ trial, printer, spool }: TrialInput, options: OptionValues): Process {
+  const usual = processFor(printer, spool, trial);
+  const wanted = trialKindFor(trial.kind).process?.(usual, options) ?? usual;
+  return insideKeys.reduce((process, key) => {
+    const value = trial.fixed[key];
+    return value === undefined ? process : settingFor(key).inside!.process(process, value);
+  }, wanted);
+}
+
+function shapeOf(trial: Trial, printer: Printer, options: OptionValues, { beadWidthMm }: Process): PieceShape {
+  return trialKindFor(trial.kind)
+    .specimen(options)
+    .shape({
+      plan: trial.plan,
+      labels: bandLabels(trial, printer),
+      options,
+      layerHeightMm: trial.layerHeightMm,
+      firstLayerHeightMm: trial.firstLayerHeightMm,
+      beadWidthMm,
+      room: roomOn(printer),
+    });
+}
+
+function layPiece(
+  { trial, printer }: TrialInput,
+  shape: PieceShape,
+  slices: Slice[],
+  bands: readonly ResolvedBand[],
+  ofLayer: (layer: number) => Process,
+  prime: PrimeLine,
+): LaidPrint {
+  const { sideBySide } = trial.plan;
+  return layPrint({
+    slices,
+    processOf: ofLayer,
+    centre: bedCentre(printer),
+    start: prime.to,
+    limits: limitsFor(printer),
+    spots: sideBySide ? shape.spots : undefined,
+    spotsFrom: bands[0]?.firstLayer,
+    retractionsMm: sideBySide?.setting === "retractionLength" ? sideBySide.values : undefined,
+  });
+}
+
+/** Settings that can live inside the moves. */
+const insideKeys: SettingKey[] = settingKeys.filter((key) => settingFor(key).inside);
+
+/** How each layer is laid; layers that wish for the same share one process. */
 function layerProcesses(process: Process, { planned }: Followed): (layer: number) => Process {
-  const { printSpeed, retractionLength, retractionSpeed } = planned;
-  if (!printSpeed && !retractionLength && !retractionSpeed) return () => process;
+  const wished = insideKeys.filter((key) => planned[key]);
+  if (wished.length === 0) return () => process;
   const kept = new Map<string, Process>();
   return (layer) => {
-    const wishes = {
-      printMmS: printSpeed?.[layer],
-      retractionMm: retractionLength?.[layer],
-      retractionMmS: retractionSpeed?.[layer],
-    };
-    const key = `${wishes.printMmS},${wishes.retractionMm},${wishes.retractionMmS}`;
-    let own = kept.get(key);
+    const text = wished.map((key) => planned[key]![layer]).join();
+    let own = kept.get(text);
     if (!own) {
-      own = processWith(process, wishes);
-      kept.set(key, own);
+      own = wished.reduce((so, key) => {
+        const value = planned[key]![layer];
+        return value === undefined || Number.isNaN(value) ? so : settingFor(key).inside!.process(so, value);
+      }, process);
+      kept.set(text, own);
     }
     return own;
   };
 }
 
-/** What the printer's page says it does when nothing else is said. */
-function ownValues(printer: Printer): SettingValues {
-  return {
-    speedFactor: 100,
-    flowFactor: 100,
-    acceleration: printer.printAccelerationMmS2,
-    jerk: printer.jerkMmS,
-    junctionDeviation: printer.junctionDeviationMm,
-    pressureAdvance: printer.pressureAdvanceS,
-    retractionLength: printer.retractionMm,
-    retractionSpeed: printer.retractionMmS,
-  };
-}
-
-type Say = (key: SettingKey, value: number) => string[];
-
-/** What is held fixed and has lines of its own; a firmware that draws back by itself is always told how far, for it may hold anything. */
-function fixedLines({ fixed }: Trial, printer: Printer, say: Say): string[] {
-  const own = ownValues(printer);
-  const always = (key: SettingKey) =>
-    printer.firmwareRetraction && (key === "retractionLength" || key === "retractionSpeed") ? own[key] : undefined;
-  return saidAtStart.flatMap((key) => {
-    const value = fixed[key] ?? always(key);
-    return value === undefined ? [] : say(key, value);
-  });
-}
-
-/** What the trial changed in the firmware, set back to what the printer's page says, so that no later print is spoiled. */
-function restoringLines({ fixed, plan }: Trial, printer: Printer, { planned }: Followed, say: Say): string[] {
-  const own = ownValues(printer);
-  return saidAtStart.flatMap((key) => {
-    const changed = planned[key] !== undefined || plan.sideBySide?.setting === key || fixed[key] !== undefined;
-    return changed && own[key] !== undefined ? say(key, own[key]) : [];
-  });
-}
-
-function sum(values: Float32Array): number {
+function figuresOf({ moves, seconds }: LaidPrint, layers: number) {
   let total = 0;
-  for (const value of values) total += value;
-  return total;
+  for (const one of seconds) total += one;
+  return { layers, seconds: total, filamentMm: laidFilamentMm(moves) };
 }
 
 function laidFilamentMm(moves: MoveTable): number {
   let mm = 0;
   for (let i = 0; i < moves.count; i++) if (laysMaterial(moves.kind[i])) mm += moves.filamentMm[i];
   return mm;
-}
-
-/** More fan for the strands over air, back to the usual behind them. */
-function coolBridges(
-  moves: MoveTable,
-  layerStarts: number[],
-  lines: Map<number, string>,
-  more: string,
-  usual: string,
-): void {
-  if (more === undefined || usual === undefined) return;
-  let cooling = false;
-  for (let i = 0; i < moves.count; i++) {
-    const k = moves.kind[i];
-    if (k === MoveKind.bridge && !cooling) {
-      lines.set(i, more);
-      cooling = true;
-    } else if (cooling && laysMaterial(k) && k !== MoveKind.bridge && !bridgeSoon(moves, i)) {
-      lines.set(i, usual);
-      cooling = false;
-    }
-  }
-  if (cooling) lines.set(layerStarts[layerStarts.length - 1] - 1, usual);
-}
-
-/** Whether a strand follows within a few moves: the fan is not worth switching for the way round at the edge. */
-function bridgeSoon(moves: MoveTable, from: number): boolean {
-  for (let i = from; i < Math.min(moves.count, from + 12); i++) if (moves.kind[i] === MoveKind.bridge) return true;
-  return false;
-}
-
-interface PrimeLine {
-  from: Point;
-  to: Point;
-}
-
-/** Where the nozzle is filled: a line in front of the piece, inside the bed. */
-function primeLine(process: Process, printer: Printer, centre: Point, shape: SpecimenShape): PrimeLine {
-  const brimMm = process.brimRings * process.beadWidthMm;
-  let y = centre.y - shape.depthMm / 2 - PRIME_GAP_MM - brimMm;
-  const x = centre.x - PRIME_MM / 2;
-  while (y < centre.y && (outsideBedMm(printer, x, y) > -2 || outsideBedMm(printer, x + PRIME_MM, y) > -2)) y += 1;
-  return { from: { x, y }, to: { x: x + PRIME_MM, y } };
-}
-
-/** Lays the prime line and draws the filament back. */
-function writePrime(out: ByteWriter, process: Process, { from, to }: PrimeLine): void {
-  const z = process.firstLayerHeightMm;
-  const area = laidAreaMm2(process, z, false) * 1.3;
-  const fed = (PRIME_MM * area) / filamentAreaMm2(process.filamentDiameterMm);
-  out.line("; prime the nozzle");
-  out.line(`G0 X${plainNumber(from.x)} Y${plainNumber(from.y)} F${Math.round(process.travelMmS * 60)}`);
-  out.line(`G0 Z${plainNumber(z)} F600`);
-  out.line(`G1 X${plainNumber(to.x)} E${plainNumber(fed, 5)} F${Math.round(process.firstLayerMmS * 60)}`);
-  if (process.firmwareRetraction) out.line("G10");
-  else if (process.retractionMm > 0) {
-    out.line(`G1 E${plainNumber(-process.retractionMm, 5)} F${Math.round(process.retractionMmS * 60)}`);
-  }
 }

@@ -1,6 +1,6 @@
 /** A trial taken to another printer or spool. */
 import { z } from "zod";
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
 import { SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";

@@ -1,4 +1,4 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
 import { SettingKey } from "../settings";
 import { Printer } from "../shelf/printer";

@@ -1,6 +1,6 @@
 /** A trial whose nozzle is told its temperatures earlier. */
 import { trialKindFor } from ".";
-import { TrialParts } from "./kind";
+import type { TrialParts } from "../findings/finding";
 import type { Trial } from "./trial";
 
 /** What must change so that the nozzle is told `layers` layers before a band (or before what is read of it) begins. */

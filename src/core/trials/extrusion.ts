@@ -1,7 +1,7 @@
 import { tracksAndRing } from "../specimens/tracks-and-ring";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
-import { numberOption } from "./option";
+import { numberOption } from "../options/option";
 import { usualFixed } from "./rounds";
 
 export const extrusion: TrialKind = {

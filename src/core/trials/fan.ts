@@ -1,8 +1,8 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { turningDuty } from "../settings/fan";
 import { lips } from "../specimens/lips";
 import { TrialKind } from "./kind";
-import { numberOption } from "./option";
+import { numberOption } from "../options/option";
 import { stackBands, steps, usualFixed } from "./rounds";
 
 export const fan: TrialKind = {

@@ -3,16 +3,16 @@ import { ResolvedBand, HeightPlan, variedKeys } from "../heightplan/plan";
 import { filamentMassG } from "../material/bead";
 import { settingFor, settingKeys } from "../settings";
 import { spoolTitle } from "../shelf/spool";
-import { SpecimenShape } from "../specimens/specimen";
+import { PieceShape } from "../specimens/specimen";
 import { plainNumber, roundTo, sayDuration } from "../units";
 import { trialKindFor } from ".";
 import type { TrialInput } from "./build";
-import { optionsOf } from "./option";
+import { optionsOf } from "../options/option";
 
 /** What this is, a drawing of the piece, the plan as a table, and what it takes. */
 export function headerLines(
   { trial, printer, spool }: TrialInput,
-  shape: SpecimenShape,
+  shape: PieceShape,
   bands: readonly ResolvedBand[],
   { layers, seconds, filamentMm }: { layers: number; seconds: number; filamentMm: number },
 ): string[] {

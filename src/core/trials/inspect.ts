@@ -1,6 +1,8 @@
 /** A built trial read back from its own text and looked at from all sides. */
 import { runChecks } from "../checks";
-import { Finding } from "../checks/finding";
+import { CheckedTrial } from "../checks/check";
+import { readingOf } from "../machine/reading";
+import { Finding } from "../findings/finding";
 import { ProgramTables, readProgram } from "../gcode/read";
 import { LayerSettings } from "../heightplan/proof";
 import { filamentMassG } from "../material/bead";
@@ -10,7 +12,10 @@ import { HeatProfile, heatProfile, ProgramReport, reportOf } from "../report/rep
 import { bestLeadLayers, settledShares } from "../report/settling";
 import { headOf } from "../shelf/printer";
 import { BuiltTrial, followTrial, TrialInput } from "./build";
-import { told } from "./earlier";
+import { leadOf, tellEarlier, told } from "./earlier";
+import { firstRound } from "./first-round";
+import { roomOn } from "./room";
+import { trialKindFor } from ".";
 
 export interface InspectedTrial {
   tables: ProgramTables;
@@ -33,9 +38,9 @@ export interface InspectedTrial {
 
 /** Reads the finished bytes back and runs every check on what they say. */
 export function inspectTrial({ trial, printer, spool }: TrialInput, built: BuiltTrial): InspectedTrial {
-  const tables = readProgram(built.bytes);
+  const tables = readProgram(built.bytes, { reading: readingOf(printer), asksProgram: false });
   const tops = built.slices.map(({ zTopMm }) => zTopMm);
-  const { report, byLayer, allChanges } = reportOf(tables, limitsFor(printer), headOf(printer));
+  const { report, byLayer } = reportOf(tables, limitsFor(printer), headOf(printer));
   const heater = {
     riseCPerS: printer.heaterRiseCPerS,
     fallCPerS: printer.heaterFallCPerS,
@@ -59,14 +64,14 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
   const { findings, passed } = runChecks({
     printer,
     spool,
-    trial,
+    trial: asChecked({ trial, printer, spool }, built),
     bands: built.bands,
     planned: built.followed.planned,
     shape: built.shape,
+    slices: built.slices,
     tables,
     report,
     byLayer,
-    changes: allChanges,
     heat,
     bandSettled,
     lead,
@@ -74,4 +79,30 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
   });
   const cost = spool.pricePerKg > 0 ? (massG / 1000) * spool.pricePerKg : null;
   return { tables, report, byLayer, heat, bandSettled, lead, fanPercent, filamentMm, massG, cost, findings, passed };
+}
+
+/** The trial as checks see it. */
+function asChecked({ trial, printer, spool }: TrialInput, { shape }: BuiltTrial): CheckedTrial {
+  const { kind, plan, fixed, options, tool, layerHeightMm, firstLayerHeightMm } = trial;
+  const { label, spread } = trialKindFor(kind);
+  const round = firstRound(kind, { printer, spool, kept: fixed, options, layerHeightMm, firstLayerHeightMm });
+  // Said as long as the plan is still that round.
+  const notes = JSON.stringify(round.plan.bands) === JSON.stringify(plan.bands) ? [...round.notes] : [];
+  const room = roomOn(printer);
+  if (shape.widthMm > room.widthMm + 1e-6 || shape.depthMm > room.depthMm + 1e-6) {
+    notes.push(
+      `The ${label.toLowerCase()} piece comes close to the edge of the bed: no room is left for the usual margin.`,
+    );
+  }
+  return {
+    plan,
+    fixed,
+    options,
+    tool,
+    firstLayerHeightMm,
+    readInParts: spread !== undefined,
+    notes,
+    leadLayers: leadOf(trial),
+    toldEarlier: (layers) => tellEarlier(trial, layers),
+  };
 }

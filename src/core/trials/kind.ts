@@ -2,11 +2,12 @@
 import { HeightPlan, ResolvedBand } from "../heightplan/plan";
 import { Followed } from "../heightplan/planned";
 import { Process } from "../printing/process";
+import type { TrialParts } from "../findings/finding";
 import { SettingKey, SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { Specimen } from "../specimens/specimen";
-import { Option, OptionValues } from "./option";
+import { Option, OptionValues } from "../options/option";
 
 /** All a first round is made from. */
 export interface RoundRequest {
@@ -34,13 +35,6 @@ export interface LayersRequest {
   fixed: SettingValues;
   options: OptionValues;
   layerHeightMm: number;
-}
-
-/** The parts of a trial that a mend may change. */
-export interface TrialParts {
-  plan: HeightPlan;
-  fixed: SettingValues;
-  options: OptionValues;
 }
 
 export interface TrialKind {

@@ -1,7 +1,7 @@
 import { fence } from "../specimens/fence";
 import { roundTo } from "../units";
 import { TrialKind } from "./kind";
-import { numberOption } from "./option";
+import { numberOption } from "../options/option";
 import { halfFan, speedsFor } from "./retraction";
 import { stackBands, usualFixed } from "./rounds";
 

@@ -1,4 +1,4 @@
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { posts } from "../specimens/posts";
 import { plainNumber } from "../units";
 import { RoundRequest, TrialKind } from "./kind";

@@ -1,5 +1,5 @@
 /** What first rounds share: values held fixed, and bands that fit under the printer's highest Z. */
-import { dialects } from "../firmware/dialects";
+import { dialects } from "../machine/dialects";
 import { Band, HeightPlan } from "../heightplan/plan";
 import { SettingKey, settingFor, settingKeys, SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";

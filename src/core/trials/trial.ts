@@ -3,7 +3,7 @@ import { z } from "zod";
 import { heightPlanSchema } from "../heightplan/plan";
 import { settingValuesSchema } from "../settings";
 import { trialKindKeys } from ".";
-import { optionsSchema } from "./option";
+import { optionsSchema } from "../options/option";
 
 const heightFigure = (what: string) =>
   z

@@ -59,7 +59,9 @@ export const files = {
   /** Opens a file for receiving; until `finish` nobody sees it, and a new start throws it away. */
   begin(name: string, printerId: number | null): number {
     const result = database()
-      .prepare("INSERT INTO files (name, state, printer_id, created_at) VALUES (?, 'receiving', ?, ?)")
+      .prepare(
+        `INSERT INTO files (name, state, printer_id, created_at, splices) VALUES (?, 'receiving', ?, ?, '{"splices":[]}')`,
+      )
       .run(name, printerId, new Date().toISOString());
     return Number(result.lastInsertRowid);
   },
@@ -68,13 +70,17 @@ export const files = {
       .prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)")
       .run(id, startByte, bytes);
   },
-  /** Makes a received file visible, in one step with its report and its lines inside moves (JSON texts). */
-  finish(id: number, sizeBytes: number, read: { report: string; insideMoves: string; summary: FileSummary }): void {
+  /** Makes a received file visible, in one step with its report (JSON text). */
+  finish(id: number, sizeBytes: number, read: { report: string; summary: FileSummary }): void {
     database()
-      .prepare(
-        "UPDATE files SET state = 'ready', size_bytes = ?, report = ?, inside_moves = ?, summary = ? WHERE id = ?",
-      )
-      .run(sizeBytes, read.report, read.insideMoves, JSON.stringify(read.summary), id);
+      .prepare("UPDATE files SET state = 'ready', size_bytes = ?, report = ?, summary = ? WHERE id = ?")
+      .run(sizeBytes, read.report, JSON.stringify(read.summary), id);
+  },
+  /** The report of a file that was read again. */
+  writeReport(id: number, report: string, summary: FileSummary): void {
+    database()
+      .prepare("UPDATE files SET report = ?, summary = ? WHERE id = ?")
+      .run(report, JSON.stringify(summary), id);
   },
   /** Throws a file away for good, for uploads that were cancelled or are no programs. */
   discard(id: number): void {
@@ -85,12 +91,6 @@ export const files = {
     const row = database().prepare(`SELECT report FROM files WHERE id = ? AND ${READY}`).get(id) as
       { report: string } | undefined;
     return row?.report ?? null;
-  },
-  /** Lines that draw back, as JSON text; null for files read before they were kept. */
-  insideMoves(id: number): string | null {
-    const row = database().prepare("SELECT inside_moves FROM files WHERE id = ?").get(id) as
-      { inside_moves: string | null } | undefined;
-    return row?.inside_moves ?? null;
   },
   /** Edits and the splices worked out from them, in one step. JSON texts. */
   writeEdits(id: number, edits: string, splices: string): void {

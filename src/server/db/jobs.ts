@@ -1,5 +1,5 @@
 /** Jobs that were sent to a printer, and the changes made by hand while they ran. */
-import { nothingTold, Told } from "@/core/firmware/told";
+import { stateFromJson } from "@/core/machine/state";
 import type { JobMark, JobRecord, JobState } from "@/core/link/state";
 import type { SettingKey } from "@/core/settings";
 import { database } from "./connection";
@@ -31,7 +31,7 @@ const read = (row: Row): JobRecord => ({
   totalLines: row.total_lines,
   linesTaken: row.lines_taken,
   heightMm: row.height_mm,
-  told: { ...nothingTold(), ...(JSON.parse(row.told) as Partial<Told>) },
+  told: stateFromJson(row.told),
   why: row.why,
   startedAt: row.started_at,
   endedAt: row.ended_at,

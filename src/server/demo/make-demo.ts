@@ -1,9 +1,6 @@
 /** The demo database: five printers, six spools, two trials, three opened files. */
-import { fileRetractions } from "@/core/edits/edit";
-import { ProgramReader } from "@/core/gcode/read";
-import { limitsFor } from "@/core/motion/limits";
-import { reportOf } from "@/core/report/report";
-import { headOf, printerSchema } from "@/core/shelf/printer";
+import { readChunks } from "@/core/edits/see-file";
+import { printerSchema } from "@/core/shelf/printer";
 import { spoolSchema } from "@/core/shelf/spool";
 import { buildTrial } from "@/core/trials/build";
 import { newTrialSchema, Trial } from "@/core/trials/trial";
@@ -13,6 +10,7 @@ import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
 import { firstTrial } from "../http/trials";
+import { storedReport } from "../tasks/stored-report";
 import { demoFiles } from "./sliced-files";
 import { demoPrinters, demoSpools } from "./scenario";
 
@@ -42,20 +40,6 @@ export async function makeDemo(): Promise<void> {
 function storeFile(name: string, bytes: Uint8Array, printerId: number): void {
   const id = files.begin(name, printerId);
   for (let at = 0; at < bytes.length; at += CHUNK_BYTES) files.append(id, at, bytes.subarray(at, at + CHUNK_BYTES));
-  const reader = new ProgramReader(bytes.length, true);
-  reader.push(bytes);
-  const tables = reader.finish();
   const printer = printers.get(printerId)!;
-  const { report } = reportOf(tables, limitsFor(printer), headOf(printer));
-  files.finish(id, bytes.length, {
-    report: JSON.stringify(report),
-    insideMoves: JSON.stringify(fileRetractions(tables)),
-    summary: {
-      layers: report.layers.length,
-      topMm: report.layers.at(-1)!.zMm,
-      seconds: report.seconds,
-      filamentMm: report.filament.reduce((sum, { mm }) => sum + mm, 0),
-      cucharaLines: report.cuchara.length,
-    },
-  });
+  files.finish(id, bytes.length, storedReport(readChunks([bytes], printer), printer));
 }

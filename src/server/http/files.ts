@@ -5,6 +5,7 @@ import { Printer } from "@/core/shelf/printer";
 import { readBench } from "../db/bench";
 import { CHUNK_BYTES, files, StoredFile } from "../db/files";
 import { printers } from "../db/printers";
+import { reportStart } from "../tasks/stored-report";
 import { runTask } from "../tasks/pool";
 import { HttpError, notFound, pathId } from "./respond";
 
@@ -27,9 +28,24 @@ export function printerFor(file: { printerId: number | null }): Printer {
   return printer;
 }
 
+/** A file's report for the printer it is looked at for, as JSON text: made anew if the printer, or the form of reports, has changed. */
+export async function reportFor(file: StoredFile, signal: AbortSignal): Promise<string> {
+  const printer = printerFor(file);
+  const stored = files.report(file.id) ?? "";
+  if (stored.startsWith(reportStart(printer))) return stored;
+  const { report, summary } = await runTask(
+    "readAgain",
+    { fileId: file.id, sizeBytes: file.sizeBytes, printer },
+    { signal },
+  );
+  files.writeReport(file.id, report, summary);
+  return report;
+}
+
 /** All that edits of a file are worked out from. */
-export function editInput(file: StoredFile, edits: Edit[]) {
-  return { report: files.report(file.id)!, insideMoves: files.insideMoves(file.id), edits, printer: printerFor(file) };
+export async function editInput(file: StoredFile, edits: Edit[], signal: AbortSignal) {
+  const { id: fileId, sizeBytes } = file;
+  return { fileId, sizeBytes, report: await reportFor(file, signal), edits, printer: printerFor(file) };
 }
 
 export function storedEdits(file: StoredFile): Edit[] {
@@ -86,7 +102,7 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
 
 /** Lays a stack of edits over a file; a 400 with field and reason if one cannot be done, and then nothing is changed. */
 export async function changeEdits(file: StoredFile, edits: Edit[], signal: AbortSignal) {
-  const applied = await runTask("applyEdits", editInput(file, edits), { signal });
+  const applied = await runTask("applyEdits", await editInput(file, edits, signal), { signal });
   if (!applied.ok) throw new HttpError(400, applied.message, { field: applied.field });
   const { splices, ...answer } = applied.value;
   files.writeEdits(file.id, JSON.stringify(edits), splices);

@@ -1,7 +1,7 @@
 /** The common part of all route handlers: JSON in and out, one shape of error, nothing that throws reaches the client raw. */
 import pino from "pino";
 import { z } from "zod";
-import { Finding } from "@/core/checks/finding";
+import { Finding } from "@/core/findings/finding";
 import { refuseForeign } from "../guard";
 import { Cancelled } from "../tasks/pool";
 
@@ -22,6 +22,15 @@ export class HttpError extends Error {
   ) {
     super(message);
   }
+}
+
+/** Programs that would do harm are not handed out: a 422 with what is wrong. */
+export function refuseHarm(findings: readonly Finding[]): void {
+  const stops = findings.filter(({ severity }) => severity === "stop");
+  if (stops.length === 0) return;
+  throw new HttpError(422, `This file would do harm, so it is not handed out. ${stops[0].message}`, {
+    findings: stops,
+  });
 }
 
 function isHttpError(error: unknown): error is HttpError {

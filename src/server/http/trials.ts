@@ -5,7 +5,7 @@ import { SettingKey, SettingValues } from "@/core/settings";
 import { trialKindFor } from "@/core/trials";
 import { CopyTarget, forPrinter } from "@/core/trials/copy";
 import { firstRound } from "@/core/trials/first-round";
-import { checkOptions } from "@/core/trials/option";
+import { checkOptions } from "@/core/options/option";
 import { NewTrial, Trial } from "@/core/trials/trial";
 import { TrialInput } from "@/core/trials/build";
 import { printers } from "../db/printers";

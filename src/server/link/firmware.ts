@@ -1,5 +1,5 @@
 /** Asking a linked printer for its values, trying a change, saving it or putting it back: each step read back and compared. */
-import { dialects } from "@/core/firmware/dialects";
+import { dialects } from "@/core/machine/dialects";
 import { readIdentity } from "@/core/firmware/reports/identity";
 import { isTaken, stageChange } from "@/core/firmware/values/change";
 import { readValues } from "@/core/firmware/values/reading";
@@ -56,8 +56,8 @@ export async function tryValue(
     ...(await currentValues(link)),
     identity: last?.identity ?? readIdentity([]),
   });
-  const readBack = snapshot.entries.find(({ id }) => id === change.id)?.value;
-  const taken = isTaken(change.id, change.value, readBack);
+  const readBack = snapshot.entries.find(({ id }) => id === change.id);
+  const taken = isTaken(change.id, change.value, readBack?.value, readBack?.decimals);
   const added = valueChanges.add(printerId, {
     valueId: change.id,
     from,
@@ -93,8 +93,10 @@ export async function saveValues(printerId: number): Promise<{ snapshot: ValueSn
   else await restarted(link, restartsBefore);
   const identity = snapshots.list(printerId, 1)[0]?.identity ?? readIdentity([]);
   const snapshot = snapshots.add(printerId, { ...(await currentValues(link)), identity });
-  const after = new Map(snapshot.entries.map(({ id, value }) => [id, value]));
-  const lost = before.entries.filter(({ id, value }) => !isTaken(id, value, after.get(id))).map(({ id }) => id);
+  const after = new Map(snapshot.entries.map((entry) => [entry.id, entry]));
+  const lost = before.entries
+    .filter(({ id, value }) => !isTaken(id, value, after.get(id)?.value, after.get(id)?.decimals))
+    .map(({ id }) => id);
   for (const { id, valueId, state } of valueChanges.list(printerId)) {
     if (state === "tried") valueChanges.setState(id, lost.includes(valueId) ? "refused" : "saved");
   }
@@ -127,8 +129,8 @@ export async function sendBack(
   let snapshot = await readFirmware(printerId);
   let sent = 0;
   for (const { id, value } of wanted.entries) {
-    const now = snapshot.entries.find((entry) => entry.id === id)?.value;
-    if (now === undefined || isTaken(id, value, now)) continue;
+    const now = snapshot.entries.find((entry) => entry.id === id);
+    if (now === undefined || isTaken(id, value, now.value, now.decimals)) continue;
     ({ snapshot } = await tryValue(printerId, {
       id,
       value,

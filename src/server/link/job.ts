@@ -1,6 +1,8 @@
 /** A job: the lines of a program, sent one after the other, with what is known of the piece at each of them. */
-import { nothingTold, Told } from "@/core/firmware/told";
-import { commandAt } from "@/core/gcode/transmit";
+import { commandAt, lineEndByteOf } from "@/core/gcode/transmit";
+import { readTalkLine } from "@/core/gcode/talk-line";
+import { commandFor } from "@/core/machine/commands";
+import { freshState, Told } from "@/core/machine/state";
 import { JobMark, JobSample, JobState, JobStatus, nudgeable } from "@/core/link/state";
 import { SettingKey, settingFor } from "@/core/settings";
 import { Printer } from "@/core/shelf/printer";
@@ -18,11 +20,25 @@ const DRAW_BACK_MM = 2;
 /** A sample of the nozzle at least so far above the last. */
 const SAMPLE_EVERY_MM = 0.05;
 
+/** Off the piece: the filament drawn back, the nozzle lifted. Understood in millimetres. */
+const liftLines = ["G91", "M83", `G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`];
+const lowerLines = ["G91", "M83", `G1 Z-${LIFT_MM} F600`, `G1 E${DRAW_BACK_MM} F1800`];
+
+/** Lines that make positions and filament count as they did. */
+function modeLines({ relative, relativeE }: Told): string[] {
+  return [relative ? "G91" : "G90", relativeE ? "M83" : "M82"];
+}
+
+/** Lines meant in millimetres, for a printer that counts as `told` says; behind them it counts so again. */
+function inMillimetres({ unitMm }: Told, lines: string[]): string[] {
+  return unitMm === 1 ? lines : ["G21", ...lines, "G20"];
+}
+
 export class Job implements LineStream {
   state: JobState = "running";
   why = "";
   readonly samples: JobSample[] = [];
-  private readonly told: Told = nothingTold();
+  private readonly told: Told = freshState();
   /** Line of the program the last line taken stands on. */
   private line = 0;
   /** Byte the next line starts at. */
@@ -32,8 +48,9 @@ export class Job implements LineStream {
   private readonly underway: number[] = [];
   linesTaken = 0;
   private lifted = false;
+  private readonly lineEndByte: number;
   /** How positions counted, and the feed, when it was lifted: on the way down the printer may still be on its way up. */
-  private before = { modes: ["G90", "M82"], feedMmS: 50 };
+  private before: Told = freshState();
   private timer: ReturnType<typeof setInterval>;
   private marks = 0;
 
@@ -50,6 +67,7 @@ export class Job implements LineStream {
     private readonly session: LinkSession,
     private readonly onChange: () => void,
   ) {
+    this.lineEndByte = lineEndByteOf(program.bytes);
     this.timer = setInterval(() => this.keep(), KEEP_EVERY_MS);
   }
 
@@ -66,7 +84,7 @@ export class Job implements LineStream {
     if (this.state !== "running") return null;
     const { bytes } = this.program;
     while (this.at < bytes.length) {
-      const { text, next } = commandAt(bytes, this.at);
+      const { text, next } = commandAt(bytes, this.at, this.lineEndByte);
       const line = this.linesSent++;
       this.at = next;
       if (text === "") continue;
@@ -107,18 +125,18 @@ export class Job implements LineStream {
     await this.say(["G4 P1"]);
     if (this.state !== "paused") return;
     this.lifted = true;
-    const { relative, relativeE, feedMmS } = this.session.told;
-    this.before = { modes: [relative ? "G91" : "G90", relativeE ? "M83" : "M82"], feedMmS };
-    await this.say(["G91", "M83", `G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`, ...this.before.modes]);
+    this.before = structuredClone(this.session.told);
+    await this.say(inMillimetres(this.before, [...liftLines, ...modeLines(this.before)]));
   }
 
   async resume(): Promise<void> {
     if (this.state !== "paused") return;
     if (this.lifted) {
       this.lifted = false;
-      const feed = Math.round(this.before.feedMmS * 60);
-      const back = [`G1 Z-${LIFT_MM} F600`, `G1 E${DRAW_BACK_MM} F1800`];
-      await this.say(["G91", "M83", ...back, ...this.before.modes, `G1 F${feed}`]);
+      const { feedMmMin } = this.before;
+      await this.say(
+        inMillimetres(this.before, [...lowerLines, ...modeLines(this.before), `G1 F${Math.round(feedMmMin)}`]),
+      );
     }
     this.state = "running";
     this.keep();
@@ -133,7 +151,8 @@ export class Job implements LineStream {
     this.end("cancelled", "Cancelled by hand.");
     this.session.endStream();
     // A printer that waits for heat hears this at once, if it can. Its `ok` would confuse any other line.
-    if (/\bM(109|190)\b/.test(this.session.inFlight ?? "")) this.session.sendNow("M108", "job");
+    const waits = commandFor(readTalkLine(this.session.inFlight ?? "").code)?.waits;
+    if (waits === "heat") this.session.sendNow("M108", "job");
     const { printer } = this.about;
     const tools = Array.from({ length: printer.tools }, (_, tool) => tool);
     const fans = tools.flatMap((tool) => {
@@ -144,9 +163,9 @@ export class Job implements LineStream {
       ...tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`),
       "M140 S0",
       ...new Set(fans),
-      ...(printing
-        ? ["G91", "M83", ...(this.lifted ? [] : [`G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`])]
-        : []),
+      // It ends here: what it is left counting in does not matter, what it understands now does.
+      ...(this.session.told.unitMm === 1 ? [] : ["G21"]),
+      ...(printing && !this.lifted ? liftLines : []),
       "G90",
       ...(printing ? ["G28 X Y"] : []),
       "M84",

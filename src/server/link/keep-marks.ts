@@ -1,17 +1,17 @@
 /** Turns what was changed by hand during a job into a plan that can be printed again. */
 import { Edit } from "@/core/edits";
 import { planWithMarks } from "@/core/heightplan/marks";
-import { SettingKey, SettingValues } from "@/core/settings";
+import { settingFor, SettingKey, SettingValues } from "@/core/settings";
+import type { Trial } from "@/core/trials/trial";
 import { files } from "../db/files";
 import type { JobMark, JobRecord } from "@/core/link/state";
 import { jobs } from "../db/jobs";
+import { printers } from "../db/printers";
+import { spools } from "../db/spools";
 import { trials } from "../db/trials";
 import { changeEdits, storedEdits } from "../http/files";
 import { HttpError, notFound } from "../http/respond";
 import { copyOf } from "../http/trials";
-
-/** In force unless something else is said. */
-const usual: SettingValues = { flowFactor: 100, speedFactor: 100 };
 
 /** A new trial with the marks in its plan, or the file's edits with one more. */
 export async function keepMarks(jobId: number, signal: AbortSignal): Promise<{ trialId?: number; fileId?: number }> {
@@ -26,11 +26,19 @@ function keepAsTrial({ sourceId }: JobRecord, marks: JobMark[]): { trialId: numb
   const trial = trials.get(sourceId);
   if (!trial) throw new HttpError(409, "The trial of this job was removed. Restore it first.");
   const fields = copyOf(trial, { name: `${trial.name} (by hand)`.slice(0, 100) });
-  const plan = planWithMarks(trial.plan, marks, { ...usual, ...trial.fixed });
+  const plan = planWithMarks(trial.plan, marks, { ...usualOf(trial, marks), ...trial.fixed });
   // What the bands set now is no longer held fixed.
   const nudged = new Set<string>(marks.map(({ setting }) => setting));
   const fixed = Object.fromEntries(Object.entries(trial.fixed).filter(([key]) => !nudged.has(key)));
   return { trialId: trials.add({ ...fields, plan, fixed }).id };
+}
+
+/** What was in force before the first mark of each setting, where the trial does not hold it fixed. */
+function usualOf({ printerId, spoolId }: Trial, marks: JobMark[]): SettingValues {
+  const printer = printers.get(printerId, true);
+  if (!printer) return {};
+  const spool = spools.get(spoolId, true);
+  return Object.fromEntries(marks.map(({ setting }) => [setting, settingFor(setting).usual(printer, spool)]));
 }
 
 async function keepAsEdit({ sourceId }: JobRecord, marks: JobMark[], signal: AbortSignal): Promise<{ fileId: number }> {

@@ -1,5 +1,6 @@
 /** Everything about one linked printer: the talk, the temperatures, the job. */
 import { TemperatureReport } from "@/core/firmware/reports/temperatures";
+import { readingOf } from "@/core/machine/reading";
 import type { HeatSample, LinkStatus } from "@/core/link/state";
 import { SavedPrinter } from "../db/printers";
 import type { JobProgram } from "@/core/report/progress";
@@ -7,7 +8,7 @@ import { jobs } from "../db/jobs";
 import { HttpError } from "../http/respond";
 import { Job } from "./job";
 import { Journal } from "./journal";
-import { LinkSession } from "./session";
+import { LinkSession, usualTimes } from "./session";
 import { Transport } from "./transports/transport";
 
 /** Temperatures are asked for this often in the printer's own time, while somebody looks or a job runs. */
@@ -34,12 +35,17 @@ export class Link {
     /** Reads the screen of a simulated printer. */
     private readonly readDisplay?: () => string,
   ) {
-    this.session = new LinkSession(transport, {
-      onEvent: (direction, source, text) =>
-        this.journal.add(this.printer.id, { atMs: Date.now(), direction, source, text }),
-      onTemperatures: (report) => this.measure(report),
-      onChange: () => this.changed(),
-    });
+    this.session = new LinkSession(
+      transport,
+      {
+        onEvent: (direction, source, text) =>
+          this.journal.add(this.printer.id, { atMs: Date.now(), direction, source, text }),
+        onTemperatures: (report) => this.measure(report),
+        onChange: () => this.changed(),
+      },
+      usualTimes,
+      readingOf(printer),
+    );
   }
 
   async close(): Promise<void> {

@@ -5,8 +5,10 @@
 import { KnownState } from "@/core/firmware/danger";
 import { readAnswer } from "@/core/firmware/reports/answer";
 import { readTemperatures, TemperatureReport } from "@/core/firmware/reports/temperatures";
-import { follow, nothingTold, Told } from "@/core/firmware/told";
+import { follow } from "@/core/gcode/follow";
 import { numberedLine } from "@/core/gcode/checksum";
+import { Reading, usualReading } from "@/core/machine/reading";
+import { freshState, isHomed, Told } from "@/core/machine/state";
 import type { Direction, Source } from "@/core/link/state";
 import { LineCutter } from "./bytes";
 import { Transport } from "./transports/transport";
@@ -88,7 +90,7 @@ export class LinkSession {
   busy = false;
   /** Lines that were never sent because the link was lost or the printer stopped. */
   unsent: string[] = [];
-  readonly told: Told = nothingTold();
+  readonly told: Told = freshState();
   nozzleC: number | null = null;
   /** How often the printer has started anew since the link was made. */
   restarts = 0;
@@ -117,6 +119,8 @@ export class LinkSession {
     readonly transport: Transport,
     private readonly hooks: SessionHooks,
     private readonly times: SessionTimes = usualTimes,
+    /** How the printer understands what it is told. */
+    private readonly reading: Reading = usualReading,
   ) {}
 
   /** Opens the link; sends nothing. */
@@ -150,7 +154,7 @@ export class LinkSession {
   }
 
   get known(): KnownState {
-    return { homed: this.told.homed ? true : null, nozzleC: this.nozzleC };
+    return { homed: isHomed(this.told) ? true : null, nozzleC: this.nozzleC };
   }
 
   /** Puts a line at the end of the queue; settles when its `ok` came or it is clear that none will. `first` puts it in front. */
@@ -187,7 +191,7 @@ export class LinkSession {
     this.write("M112", "stop");
     this.halted = "Emergency stop.";
     this.breakOff("Emergency stop.");
-    Object.assign(this.told, nothingTold());
+    Object.assign(this.told, freshState());
     this.hooks.onChange();
   }
 
@@ -322,7 +326,7 @@ export class LinkSession {
     }
     if (outcome === "taken") {
       this.linesTaken++;
-      follow(this.told, done.text);
+      follow(this.told, done.text, this.reading);
     }
     if (done.queued) {
       done.queued.settle({ outcome, answers: done.queued.answers });
@@ -395,7 +399,7 @@ export class LinkSession {
     const wasTalking = this.current !== null || this.stream !== null;
     this.restarts++;
     this.halted = null;
-    Object.assign(this.told, nothingTold());
+    Object.assign(this.told, freshState());
     this.note("The printer has started anew: nothing is homed, heaters are off.");
     if (wasTalking || this.queue.length > 0) this.breakOff("The printer has started anew.");
     this.hooks.onChange();
@@ -403,7 +407,7 @@ export class LinkSession {
 
   private stopped(why: string): void {
     this.halted = why;
-    Object.assign(this.told, nothingTold());
+    Object.assign(this.told, freshState());
     this.breakOff(why);
     this.hooks.onChange();
   }
@@ -413,7 +417,7 @@ export class LinkSession {
     this.state = "lost";
     this.lostBecause = reason;
     // Nobody can say whether the line in flight was taken; it was told, and what was told is what may be hot.
-    if (this.current) follow(this.told, this.current.text);
+    if (this.current) follow(this.told, this.current.text, this.reading);
     this.note(`The link is lost: ${reason}`);
     this.breakOff("The link was lost.");
     this.hooks.onChange();

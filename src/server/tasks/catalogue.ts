@@ -1,20 +1,21 @@
 /** Heavy work of the server, done in a worker thread so that no request waits for another. */
 import Database from "better-sqlite3";
 import { checkFile } from "@/core/checks/file";
-import { Finding } from "@/core/checks/finding";
-import { applyEdits, Edit } from "@/core/edits";
-import { FileRetractions, fileRetractions } from "@/core/edits/edit";
-import { Splice, Splicer } from "@/core/edits/splice";
-import { ProgramReader, ProgramTables } from "@/core/gcode/read";
+import { applyEdits, Edit, EditableFile } from "@/core/edits";
+import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
+import { splicedChunks, SpliceSet } from "@/core/edits/splice";
+import { Finding } from "@/core/findings/finding";
+import { ProgramTables } from "@/core/gcode/read";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
-import { ProgramReport, reportOf } from "@/core/report/report";
 import { JobProgram, jobProgram } from "@/core/report/progress";
+import { MOST_CHANGES, ProgramReport, reportOf } from "@/core/report/report";
 import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
 import { buildTrial, TrialInput } from "@/core/trials/build";
 import { inspectTrial } from "@/core/trials/inspect";
-import { fileChunks, FileSummary } from "@/server/db/files";
+import { fileChunks } from "@/server/db/files";
+import { StoredReport, storedReport } from "./stored-report";
 
 export interface TaskTools {
   /** A connection of the worker's own, for reading only. */
@@ -39,30 +40,17 @@ export const tasks = {
 
   /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
   jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram> {
-    let bytes: Uint8Array;
-    let tables: ProgramTables;
-    if ("input" in source) {
-      const built = buildTrial(source.input);
-      const inspected = inspectTrial(source.input, built);
-      const stop = inspected.findings.find(({ severity }) => severity === "stop");
-      if (stop) return refuse(`This file would do harm, so it is not sent. ${stop.message}`);
-      ({ bytes } = built);
-      ({ tables } = inspected);
-    } else {
-      const chunks = [...spliced(fileChunks(tools.database(), source.fileId), JSON.parse(source.splices) as Splice[])];
-      bytes = Buffer.concat(chunks);
-      tables = readChunks([bytes], bytes.length, tools);
-    }
-    const printer = "input" in source ? source.input.printer : source.printer;
+    const { bytes, tables, findings, printer } =
+      "input" in source ? jobOfTrial(source.input) : jobOfFile(source, tools);
+    const stop = findings.find(({ severity }) => severity === "stop");
+    if (stop) return refuse(`This file would do harm, so it is not sent. ${stop.message}`);
     return succeed(jobProgram(bytes, tables, limitsFor(printer)));
   },
 
   /** Reads a received file; refused with a sentence if it is no program that prints something. */
-  readFile(
-    { fileId, name, sizeBytes, printer }: { fileId: number; name: string; sizeBytes: number; printer: Printer },
-    tools: TaskTools,
-  ): Result<{ report: string; insideMoves: string; summary: FileSummary }> {
-    const tables = readChunks(fileChunks(tools.database(), fileId), sizeBytes, tools);
+  readFile(file: FileInput & { name: string }, tools: TaskTools): Result<StoredReport> {
+    const tables = readWhole(file, tools);
+    const { name } = file;
     if (tables.binaryBytes > 0) {
       return refuse(
         `“${name}” is not a program: it holds binary data. Choose the .gcode file your slicer wrote.`,
@@ -77,43 +65,45 @@ export const tasks = {
         "name",
       );
     }
-    const { report } = reportOf(tables, limitsFor(printer), headOf(printer));
-    return succeed({
-      report: JSON.stringify(report),
-      insideMoves: JSON.stringify(fileRetractions(tables)),
-      summary: {
-        layers: report.layers.length,
-        topMm: Math.max(...report.layers.map(({ zMm }) => zMm)),
-        seconds: report.seconds,
-        filamentMm: report.filament.reduce((sum, { mm }) => sum + mm, 0),
-        cucharaLines: report.cuchara.length,
-      },
-    });
+    return succeed(storedReport(tables, file.printer));
   },
 
-  /** Works out what a stack of edits puts in and takes out. */
-  applyEdits({ report, insideMoves, edits, printer }: EditInput): Result<{
+  /** Reads a stored file again, for another printer or a newer form of report. */
+  readAgain: (file: FileInput, tools: TaskTools): StoredReport => storedReport(readWhole(file, tools), file.printer),
+
+  /** Works out what a stack of edits puts in and takes out, and looks at what comes of it. */
+  applyEdits(
+    input: EditInput,
+    tools: TaskTools,
+  ): Result<{
     splices: string;
     edits: { kind: string; changedLines: number }[];
     findings: Finding[];
-    inserted: { line: number; layer: number; zMm: number; text: string }[];
+    inserted: { line: number; layer: number; fromMm: number; text: string }[];
     removed: { line: number }[];
     planned: Record<string, (number | null)[]>;
   }> {
-    const parsed = JSON.parse(report) as ProgramReport;
-    const applied = applyEdits(edits, parsed, printer, parseRetractions(insideMoves));
+    const { edits, printer } = input;
+    const file = editableFile(input, tools);
+    const applied = applyEdits(edits, file, printer);
     if (!applied.ok) return applied;
-    const { splices, findings, planned } = applied.value;
+    const { splices: set, findings, planned } = applied.value;
+    const { report } = file.original;
     return succeed({
-      splices: JSON.stringify(splices),
+      splices: JSON.stringify(set),
       edits: applied.value.edits,
-      findings: [...withoutLifted(checkFile(parsed, printer), edits), ...findings],
-      inserted: splices
+      findings: [...findingsBehind(input, file, set), ...findings],
+      inserted: set.splices
         .filter(({ insert }) => insert !== "")
         .slice(0, 500)
-        .map((splice) => placeOf(splice, parsed)),
-      removed: splices
-        .filter(({ removeBytes, insert }) => removeBytes > 0 && insert === "")
+        .map(({ line, layer = 0, insert }) => ({
+          line,
+          layer,
+          fromMm: bottomMm(report, layer),
+          text: insert.trimEnd(),
+        })),
+      removed: set.splices
+        .filter(({ removeBytes, insert, removeLines }) => removeBytes > 0 && removeLines > 0 && insert === "")
         .slice(0, 500)
         .map(({ line }) => ({ line })),
       planned: Object.fromEntries(
@@ -124,25 +114,21 @@ export const tasks = {
     });
   },
 
+  /** What is wrong with the edited file as it stands. */
+  checkEdited({ printer, splices, ...file }: FileInput & { splices: string }, tools: TaskTools): Finding[] {
+    const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
+    return findingsOf(readChunks(chunks, printer), printer);
+  },
+
   /** Reads the edited file back and holds it against what the edits want. */
   proveFile(
-    {
-      fileId,
-      sizeBytes,
-      report,
-      insideMoves,
-      splices,
-      edits,
-      printer,
-    }: EditInput & { fileId: number; sizeBytes: number; splices: string },
+    input: EditInput & { splices: string },
     tools: TaskTools,
   ): Result<{ layers: ProofLayer[]; mismatches: Mismatch[]; passed: string[] }> {
-    const tables = readChunks(
-      spliced(fileChunks(tools.database(), fileId), JSON.parse(splices) as Splice[]),
-      sizeBytes,
-      tools,
-    );
-    const applied = applyEdits(edits, JSON.parse(report) as ProgramReport, printer, parseRetractions(insideMoves));
+    const { edits, printer, sizeBytes } = input;
+    const chunks = splicedChunks(chunksOf(input, tools)(), JSON.parse(input.splices) as SpliceSet);
+    const tables = readChunks(chunks, printer, { expectedBytes: sizeBytes }, progressOf(sizeBytes, tools));
+    const applied = applyEdits(edits, editableFile(input, tools), printer);
     if (!applied.ok) return applied;
     const { byLayer } = settingsByLayer(tables);
     const mismatches = applied.value.planned.flatMap(({ tool, planned }) =>
@@ -158,56 +144,83 @@ export const tasks = {
   },
 };
 
-/** Where a job's program comes from. */
-export type JobSource = { input: TrialInput } | { fileId: number; splices: string; printer: Printer };
-
-/** What edits are worked out from; `insideMoves` is null for files read before it was kept. */
-interface EditInput {
-  report: string;
-  insideMoves: string | null;
-  edits: Edit[];
+/** A stored file, and the printer it is looked at for. */
+interface FileInput {
+  fileId: number;
+  sizeBytes: number;
   printer: Printer;
 }
 
-function parseRetractions(insideMoves: string | null): FileRetractions | null {
-  return insideMoves === null ? null : (JSON.parse(insideMoves) as FileRetractions | null);
+/** Where a job's program comes from. */
+export type JobSource = { input: TrialInput } | (FileInput & { splices: string });
+
+/** What edits are worked out from: the stored report, made for this printer. */
+interface EditInput extends FileInput {
+  report: string;
+  edits: Edit[];
 }
 
 export type Tasks = typeof tasks;
 export type TaskName = keyof Tasks;
 
-function readChunks(chunks: Iterable<Uint8Array>, sizeBytes: number, { progress }: TaskTools): ProgramTables {
-  const reader = new ProgramReader(sizeBytes, true);
-  for (const chunk of chunks) {
-    reader.push(chunk);
-    progress(Math.min(0.95, reader.byteCount / Math.max(1, sizeBytes)));
-  }
-  return reader.finish();
+function chunksOf({ fileId }: { fileId: number }, { database }: TaskTools): Chunks {
+  return () => fileChunks(database(), fileId);
 }
 
-function* spliced(chunks: Iterable<Uint8Array>, splices: Splice[]): Generator<Uint8Array> {
-  const splicer = new Splicer(splices);
-  for (const chunk of chunks) yield* splicer.push(chunk);
-  yield* splicer.end();
+const progressOf =
+  (sizeBytes: number, { progress }: TaskTools) =>
+  (read: number) =>
+    progress(Math.min(0.95, read / Math.max(1, sizeBytes)));
+
+function readWhole(file: FileInput, tools: TaskTools): ProgramTables {
+  const { sizeBytes, printer } = file;
+  return readChunks(chunksOf(file, tools)(), printer, { expectedBytes: sizeBytes }, progressOf(sizeBytes, tools));
 }
 
-/** Findings about the file as it came, but for those that the edits mend already. */
-function withoutLifted(findings: Finding[], edits: Edit[]): Finding[] {
-  return findings.filter(
-    ({ mend }) =>
-      !edits.some(
-        (edit) =>
-          edit.kind === "lift-out" &&
-          mend?.edit?.what === edit.what &&
-          (edit.what === "cuchara" ||
-            (mend.edit.settings ?? []).every((key) =>
-              (edit.settings ?? ["nozzleTemperature", "bedTemperature"]).includes(key),
-            )),
-      ),
-  );
+/** The file as edits see it; read anew where its report does not keep all its changes. */
+function editableFile(input: EditInput, tools: TaskTools): EditableFile {
+  const { printer } = input;
+  const original = chunksOf(input, tools);
+  const report = JSON.parse(input.report) as ProgramReport;
+  const needsAll = input.edits.length > 0 && report.changeCount > MOST_CHANGES;
+  return {
+    original: needsAll ? seeFile(readWhole(input, tools), original, printer) : seenWith(report, original, printer),
+    read(set) {
+      const chunks = () => splicedChunks(original(), set);
+      return seeFile(readChunks(chunks(), printer, { expectedBytes: input.sizeBytes }), chunks, printer);
+    },
+  };
 }
 
-function placeOf(splice: Splice, { layers }: ProgramReport) {
-  const layer = layers[splice.layer ?? -1];
-  return { line: splice.line, layer: layer?.index ?? 0, zMm: layer?.zMm ?? 0, text: splice.insert.trimEnd() };
+function findingsOf(tables: ProgramTables, printer: Printer): Finding[] {
+  return checkFile(reportOf(tables, limitsFor(printer), headOf(printer)).report, printer);
+}
+
+/** What is to be said of the file with the edits in it. The lines they put in are no earlier plan. */
+function findingsBehind({ edits, printer }: EditInput, file: EditableFile, set: SpliceSet): Finding[] {
+  const before = checkFile(file.original.report, printer);
+  if (edits.length === 0) return before;
+  const isEarlier = ({ check }: Finding) => check === "earlier-plan";
+  const lifted = edits.some((edit) => edit.kind === "lift-out" && edit.what === "cuchara");
+  const behind = checkFile(file.read(set).report, printer).filter((finding) => !isEarlier(finding));
+  return [...(lifted ? [] : before.filter(isEarlier)), ...behind];
+}
+
+function jobOfTrial(input: TrialInput) {
+  const built = buildTrial(input);
+  const { tables, findings } = inspectTrial(input, built);
+  return { bytes: built.bytes as Uint8Array, tables, findings, printer: input.printer };
+}
+
+function jobOfFile({ printer, splices, ...file }: FileInput & { splices: string }, tools: TaskTools) {
+  const bytes: Uint8Array = Buffer.concat([
+    ...splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet),
+  ]);
+  const tables = readChunks([bytes], printer, { expectedBytes: bytes.length });
+  return { bytes, tables, findings: findingsOf(tables, printer), printer };
+}
+
+function bottomMm({ layers }: ProgramReport, layer: number): number {
+  const found = layers[layer];
+  return found ? found.zMm - found.heightMm : 0;
 }

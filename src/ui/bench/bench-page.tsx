@@ -7,7 +7,7 @@ import Link from "next/link";
 import { SettingKey, settingFor } from "@/core/settings";
 import { spoolTitle } from "@/core/shelf/spool";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
-import { optionsOf } from "@/core/trials/option";
+import { optionsOf } from "@/core/options/option";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
 import { Facts } from "../common/facts";

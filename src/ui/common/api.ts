@@ -1,5 +1,5 @@
 /** The page's side of the HTTP interface. */
-import type { Finding } from "@/core/checks/finding";
+import type { Finding } from "@/core/findings/finding";
 import type { SettingKey } from "@/core/settings";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";

@@ -1,5 +1,5 @@
 "use client";
-import type { Finding, Mend } from "@/core/checks/finding";
+import type { Finding, Mend } from "@/core/findings/finding";
 
 interface Props {
   findings: Finding[];

@@ -3,7 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
 import { useState } from "react";
-import { dialects } from "@/core/firmware/dialects";
+import { dialects } from "@/core/machine/dialects";
 import { valueFor } from "@/core/firmware/values";
 import { valueLine } from "@/core/firmware/values/change";
 import { tuneFor, TuneKey } from "@/core/measure";

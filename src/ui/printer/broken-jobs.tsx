@@ -2,7 +2,7 @@
 /** Says that a job did not end well: what it was, where it stopped, and in what state it left the printer. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { JobRecord } from "@/core/link/state";
-import { isHeating } from "@/core/firmware/told";
+import { isHeating } from "@/core/machine/state";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
 import { usePrinters, useTell } from "../common/queries";

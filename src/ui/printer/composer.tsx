@@ -3,7 +3,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Button, Dropdown, Input } from "antd";
 import { KeyboardEvent, useRef, useState } from "react";
-import { completions } from "@/core/firmware/commands";
+import { completions } from "@/core/machine/commands";
 import { Danger, dangerOf } from "@/core/firmware/danger";
 import type { LinkStatus } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";

@@ -11,21 +11,12 @@ import { SettingField } from "../common/setting-field";
 import { useTell } from "../common/queries";
 import { inForceAt } from "./job-columns";
 
-/** What counts where neither hand nor program has said anything. */
-const usual: Partial<Record<SettingKey, number>> = {
-  flowFactor: 100,
-  speedFactor: 100,
-  fan: 0,
-  pressureAdvance: 0,
-  nozzleTemperature: 200,
-};
-
 export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobView }) {
   const client = useQueryClient();
   const tell = useTell();
   const [setting, setSetting] = useState<SettingKey>("nozzleTemperature");
   const layer = Math.max(0, job.status.layer);
-  const now = inForceAt(job, setting, layer) ?? usual[setting] ?? 0;
+  const now = inForceAt(job, setting, layer) ?? settingFor(setting).usual(printer, null);
   const [value, setValue] = useState<number | null>(null);
   const { step, unit, decimals, lowest, highest } = settingFor(setting);
   const send = async (next: number) => {

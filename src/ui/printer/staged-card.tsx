@@ -3,7 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { App, Button, Input } from "antd";
 import { useState } from "react";
-import { dialects } from "@/core/firmware/dialects";
+import { dialects } from "@/core/machine/dialects";
 import { valueFor } from "@/core/firmware/values";
 import { stageChange, valueLine } from "@/core/firmware/values/change";
 import type { ValueChange, ValueSnapshot } from "@/core/link/state";

@@ -1,5 +1,5 @@
 /** The fields of printers and spools as people see them: group, label, unit, help. One list drives form and order. */
-import { dialectKeys, dialects } from "@/core/firmware/dialects";
+import { dialectKeys, dialects } from "@/core/machine/dialects";
 import { materialNames } from "@/core/material/materials";
 import { templateNames } from "@/core/printing/template";
 import type { Printer } from "@/core/shelf/printer";
@@ -103,6 +103,14 @@ export const printerFields: FieldGroup<Printer>[] = [
       { name: "printAccelerationMmS2", label: "Acceleration, printing", kind: "number", unit: "mm/s²", step: 100 },
       { name: "travelAccelerationMmS2", label: "Acceleration, travelling", kind: "number", unit: "mm/s²", step: 100 },
       { name: "retractAccelerationMmS2", label: "Acceleration, retracting", kind: "number", unit: "mm/s²", step: 100 },
+      { name: "highestAccelerationZMmS2", label: "Z gains speed at most", kind: "number", unit: "mm/s²", step: 10 },
+      {
+        name: "highestAccelerationEMmS2",
+        label: "Extruder gains speed at most",
+        kind: "number",
+        unit: "mm/s²",
+        step: 500,
+      },
       { name: "jerkMmS", label: "Jerk", kind: "number", unit: "mm/s", when: ({ dialect }) => dialect !== "deviation" },
       {
         name: "junctionDeviationMm",
@@ -111,6 +119,28 @@ export const printerFields: FieldGroup<Printer>[] = [
         unit: "mm",
         step: 0.005,
         when: ({ dialect }) => dialect === "deviation",
+      },
+      {
+        name: "jerkZMmS",
+        label: "Z jerk",
+        kind: "number",
+        unit: "mm/s",
+        step: 0.1,
+        when: ({ dialect }) => dialect !== "deviation",
+      },
+      {
+        name: "jerkEMmS",
+        label: "Extruder jerk",
+        kind: "number",
+        unit: "mm/s",
+        when: ({ dialect }) => dialect !== "deviation",
+      },
+      {
+        name: "lookAheadMoves",
+        label: "Plans ahead",
+        kind: "number",
+        unit: "moves",
+        help: "16 is usual; more is smoother on short lines",
       },
       { name: "highestFeedXyMmS", label: "X and Y at most", kind: "number", unit: "mm/s" },
       { name: "highestFeedZMmS", label: "Z at most", kind: "number", unit: "mm/s" },

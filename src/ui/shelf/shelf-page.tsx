@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import Link from "next/link";
 import { ReactNode } from "react";
-import { dialects } from "@/core/firmware/dialects";
+import { dialects } from "@/core/machine/dialects";
 import { spoolTitle } from "@/core/shelf/spool";
 import { plainNumber } from "@/core/units";
 import { Loading } from "../common/loading";

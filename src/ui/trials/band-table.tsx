@@ -26,6 +26,8 @@ interface Props {
   colours: string[];
   /** The settings that vary, the one the trial is about first. */
   varied: SettingKey[];
+  /** What holds where nobody has said anything. */
+  usualOf(key: SettingKey): number;
   /** What the trial holds fixed: where a setting starts from when it begins to vary. */
   fixed: SettingValues;
   cursorBand: number | undefined;
@@ -36,7 +38,7 @@ interface Props {
 }
 
 export function BandTable(props: Props) {
-  const { trialId, plan, bands, colours, varied, fixed, cursorBand, onChange, onFill, flush } = props;
+  const { trialId, plan, bands, colours, varied, fixed, usualOf, cursorBand, onChange, onFill, flush } = props;
   const [pasting, setPasting] = useState(false);
   const [linesOf, setLinesOf] = useState<number | null>(null);
   // What stands side by side cannot go up the height as well.
@@ -117,6 +119,7 @@ export function BandTable(props: Props) {
                   {varied.map((key) => (
                     <td key={key}>
                       <BandValue
+                        usual={fixed[key] ?? usualOf(key)}
                         band={band}
                         settingKey={key}
                         onChange={(value) => onChange((now) => setValue(now, index, key, value))}
@@ -210,25 +213,22 @@ export function BandTable(props: Props) {
   );
 }
 
-/** A value to begin with where nothing is held fixed. */
-function usualOf(key: SettingKey): number {
-  const usual: SettingValues = { speedFactor: 100, flowFactor: 100, printSpeed: 50, nozzleTemperature: 210, fan: 100 };
-  return usual[key] ?? settingFor(key).step;
-}
-
 function BandValue({
   band,
   settingKey,
+  usual,
   onChange,
 }: {
   band: ResolvedBand;
   settingKey: SettingKey;
+  /** What it begins with. */
+  usual: number;
   onChange(value: number): void;
 }) {
   const value = band.settings[settingKey];
   if (value === undefined) {
     return (
-      <button className="link-button" onClick={() => onChange(usualOf(settingKey))}>
+      <button className="link-button" onClick={() => onChange(usual)}>
         not set
       </button>
     );

@@ -2,7 +2,7 @@
 /** What a kind of trial leaves to choose, one field an option. */
 import { Select, Switch } from "antd";
 import type { Printer } from "@/core/shelf/printer";
-import { Option, optionsOf, OptionValues } from "@/core/trials/option";
+import { Option, optionsOf, OptionValues } from "@/core/options/option";
 import { NumberField } from "../common/number-field";
 
 interface Props {

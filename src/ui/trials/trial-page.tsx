@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Segmented } from "antd";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import type { Mend } from "@/core/checks/finding";
+import type { Mend } from "@/core/findings/finding";
 import { moveEdge, setValue } from "@/core/heightplan/change";
 import { bandOfLayer, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
@@ -12,7 +12,7 @@ import type { Spot } from "@/core/specimens/specimen";
 import { trialKindFor } from "@/core/trials";
 import { leadOf, tellEarlier } from "@/core/trials/earlier";
 import { firstRound } from "@/core/trials/first-round";
-import { optionsOf } from "@/core/trials/option";
+import { optionsOf } from "@/core/options/option";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
@@ -241,6 +241,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
               colours={bands.map(({ colour }) => colour)}
               varied={variedKeys(trial.plan.bands).length === 0 ? [] : varied}
               fixed={trial.fixed}
+              usualOf={(one) => (printer ? settingFor(one).usual(printer, spool) : settingFor(one).lowest)}
               cursorBand={cursorBand?.number}
               onChange={editPlan}
               onFill={() => setFilling(true)}

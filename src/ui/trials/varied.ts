@@ -3,7 +3,7 @@ import { variedKeys } from "@/core/heightplan/plan";
 import { SettingKey } from "@/core/settings";
 import type { Printer } from "@/core/shelf/printer";
 import { trialKindFor } from "@/core/trials";
-import { optionsOf } from "@/core/trials/option";
+import { optionsOf } from "@/core/options/option";
 import type { Trial } from "@/core/trials/trial";
 
 type Shown = Pick<Trial, "kind" | "plan" | "options">;

@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Finding, Mend } from "@/core/checks/finding";
+import type { Finding, Mend } from "@/core/findings/finding";
 import type { Edit } from "@/core/edits";
 import { Change, followChanges } from "@/core/heightplan/planned";
 import type { ProgramReport } from "@/core/report/report";
@@ -30,7 +30,7 @@ export interface EditsAnswer {
   stack: Edit[];
   edits: { kind: string; changedLines: number }[];
   findings: Finding[];
-  inserted: { line: number; layer: number; zMm: number; text: string }[];
+  inserted: { line: number; layer: number; fromMm: number; text: string }[];
   removed: { line: number }[];
 }
 
@@ -446,11 +446,11 @@ function ChangedLines({ answer }: { answer: EditsAnswer }) {
           </tr>
         </thead>
         <tbody>
-          {answer.inserted.map(({ line, layer, zMm, text }) => (
+          {answer.inserted.map(({ line, layer, fromMm, text }) => (
             <tr key={`${line}-${text}`}>
               <td className="mono">before {line + 1}</td>
               <td className="mono">{layer + 1}</td>
-              <td className="mono">{plainNumber(zMm)} mm</td>
+              <td className="mono">{plainNumber(fromMm)} mm</td>
               <td className="mono">+ {text}</td>
             </tr>
           ))}

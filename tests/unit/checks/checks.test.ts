@@ -1,6 +1,6 @@
 import { checks } from "@/core/checks";
 import { checkFile } from "@/core/checks/file";
-import { Finding } from "@/core/checks/finding";
+import { Finding } from "@/core/findings/finding";
 import { sayBands } from "@/core/checks/say";
 import { readProgram } from "@/core/gcode/read";
 import { limitsFor } from "@/core/motion/limits";
@@ -206,14 +206,14 @@ describe("an opened file", () => {
             : [];
     const findings = look(squareTube({ layers: 10, extra }), { ...ladle, buildHeightMm: 1 });
     expect(findings.map(({ check }) => check)).toEqual([
-      "earlier-plan",
-      "foreign-change",
-      "damaged-lines",
       "beyond-limits",
       "outside-bed",
+      "earlier-plan",
+      "damaged-lines",
+      "foreign-change",
     ]);
-    expect(findings[0].mend!.edit).toEqual({ kind: "lift-out", what: "cuchara" });
-    expect(findings[1].message).toMatch(/sets the nozzle to 280 °C inside the print/);
+    expect(findings[2].mend!.edit).toEqual({ kind: "lift-out", what: "cuchara" });
+    expect(findings[4].message).toMatch(/sets the nozzle to 280 °C inside the print/);
   });
 });
 

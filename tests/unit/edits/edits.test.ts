@@ -1,26 +1,16 @@
 import fc from "fast-check";
-import { applyEdits, Edit, editsSchema } from "@/core/edits";
-import { applySplices, Splice, Splicer, sortSplices } from "@/core/edits/splice";
+import { Edit, editsSchema } from "@/core/edits";
+import { Splice, Splicer, SpliceSet, spliceSet } from "@/core/edits/splice";
 import { readProgram } from "@/core/gcode/read";
 import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";
-import { limitsFor } from "@/core/motion/limits";
-import { reportOf } from "@/core/report/report";
-import { Printer } from "@/core/shelf/printer";
 import { ladle, printers } from "../helpers/demo";
-import { bytesOf, squareTube, textOf } from "../helpers/programs";
+import { edited, Edited, tryEdits } from "../helpers/edits";
+import { squareTube } from "../helpers/programs";
 
-function tryEdit(text: string, edits: Edit[], printer: Printer = ladle) {
-  const { report } = reportOf(readProgram(text), limitsFor(printer));
-  return applyEdits(edits, report, printer);
-}
-
-/** The edited program and what was said about it; fails if the edits are refused. */
-function edit(text: string, edits: Edit[], printer: Printer = ladle) {
-  const applied = tryEdit(text, edits, printer);
-  if (!applied.ok) throw new Error(applied.message);
-  const [{ planned } = { planned: {} }] = applied.value.planned;
-  return { ...applied.value, planned, after: textOf(applySplices(bytesOf(text), applied.value.splices)) };
-}
+const edit = edited;
+const tryEdit = tryEdits;
+/** What the whole stack wants of the first tool. */
+const plannedOf = ({ planned }: Pick<Edited, "planned">) => planned[0]?.planned ?? {};
 
 const plan = (...steps: [number, number, number?][]): Edit => ({
   kind: "height-plan",
@@ -54,9 +44,9 @@ describe("a height plan on an opened file", () => {
   });
 
   test("the proof of the edited file equals the plan", () => {
-    const { after, planned } = edit(tube, [plan([1, 215], [2, 205, 3.5], [4, 200])]);
+    const { after, ...said } = edit(tube, [plan([1, 215], [2, 205, 3.5], [4, 200])]);
     const tables = readProgram(after);
-    expect(comparePlan(tables.layers, settingsByLayer(tables).byLayer, planned, ladle)).toEqual([]);
+    expect(comparePlan(tables.layers, settingsByLayer(tables).byLayer, plannedOf(said), ladle)).toEqual([]);
   });
 
   test("after an end the file's own value returns", () => {
@@ -85,9 +75,9 @@ describe("a height plan on an opened file", () => {
     const second = edit(own, [finding.mend!.edit as Edit, plan([2, 205])]);
     expect(second.findings).toEqual([]);
     const tables = readProgram(second.after);
-    expect(comparePlan(tables.layers, settingsByLayer(tables).byLayer, second.planned, ladle)).toEqual([]);
+    expect(comparePlan(tables.layers, settingsByLayer(tables).byLayer, plannedOf(second), ladle)).toEqual([]);
     const unmended = readProgram(first.after);
-    expect(comparePlan(unmended.layers, settingsByLayer(unmended).byLayer, first.planned, ladle)).toHaveLength(15);
+    expect(comparePlan(unmended.layers, settingsByLayer(unmended).byLayer, plannedOf(first), ladle)).toHaveLength(15);
   });
 
   test("what lies above the piece is said", () => {
@@ -181,6 +171,14 @@ describe("lifting lines out", () => {
   });
 });
 
+const sorted = (splices: Splice[]) => [...splices].sort((a, b) => a.atByte - b.atByte || a.removeBytes - b.removeBytes);
+
+function setOf(splices: Splice[]): SpliceSet {
+  const set = spliceSet(splices);
+  if (!set.ok) throw new Error(set.message);
+  return set.value;
+}
+
 describe("splices", () => {
   test("chunks of any size give the same bytes", () => {
     fc.assert(
@@ -190,12 +188,14 @@ describe("splices", () => {
         fc.integer({ min: 1, max: 60 }),
         (bytes, raw, size) => {
           let free = 0;
-          const splices: Splice[] = sortSplices(
+          const splices: Splice[] = sorted(
             raw.map(([atByte, removeBytes, insert]) => ({
               atByte: Math.min(atByte, bytes.length),
               removeBytes,
               insert,
               line: 0,
+              removeLines: 0,
+              by: "test",
             })),
           ).flatMap((splice) => {
             if (splice.atByte < free) return [];
@@ -212,7 +212,7 @@ describe("splices", () => {
               expected.subarray(atByte + removeBytes),
             ]);
           }
-          const splicer = new Splicer(splices);
+          const splicer = new Splicer(setOf(splices));
           const pieces: Uint8Array[] = [];
           for (let at = 0; at < bytes.length; at += size) pieces.push(...splicer.push(bytes.slice(at, at + size)));
           pieces.push(...splicer.end());

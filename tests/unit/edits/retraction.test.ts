@@ -1,20 +1,12 @@
-import { AppliedEdits, applyEdits, Edit } from "@/core/edits";
-import { fileRetractions } from "@/core/edits/edit";
-import { applySplices } from "@/core/edits/splice";
-import { ProgramReader, ProgramTables } from "@/core/gcode/read";
+import { AppliedEdits, Edit } from "@/core/edits";
+import { readProgram } from "@/core/gcode/read";
 import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";
-import { limitsFor } from "@/core/motion/limits";
-import { reportOf } from "@/core/report/report";
 import { SettingValues } from "@/core/settings";
 import { Printer } from "@/core/shelf/printer";
 import { ladle, printers } from "../helpers/demo";
-import { bytesOf, textOf } from "../helpers/programs";
+import { edited, tryEdits } from "../helpers/edits";
 
-function read(text: string): ProgramTables {
-  const reader = new ProgramReader(text.length, true);
-  reader.push(bytesOf(text));
-  return reader.finish();
-}
+const read = (text: string) => readProgram(text);
 
 /** Two posts a layer, ten layers: a retraction of 3 mm between them, absolute or relative. */
 function posts(absolute: boolean, drawBack?: (e: number) => string[]): string {
@@ -47,13 +39,9 @@ function edit(
   printer: Printer = ladle,
   more: object = {},
 ): Partial<AppliedEdits> & { after?: string; refused?: string } {
-  const tables = read(text);
-  const { report } = reportOf(tables, limitsFor(printer));
   const edits = [{ kind: "height-plan", changes: [{ from: { heightMm: 1 }, settings, ...more }] }] as Edit[];
-  const applied = applyEdits(edits, report, printer, fileRetractions(tables));
-  if (!applied.ok) return { refused: applied.message };
-  const after = textOf(applySplices(bytesOf(text), applied.value.splices));
-  return { after, ...applied.value };
+  const applied = tryEdits(text, edits, printer);
+  return applied.ok ? edited(text, edits, printer) : { refused: applied.message };
 }
 
 /** Lines that differ, side by side. */

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { completions, commandFor, commands } from "@/core/firmware/commands";
-import { readTalkLine } from "@/core/firmware/commands/line";
+import { completions, commandFor, commands } from "@/core/machine/commands";
+import { readTalkLine } from "@/core/gcode/talk-line";
 import { dangerOf } from "@/core/firmware/danger";
 import { explainAnswer, explainLine } from "@/core/firmware/explain";
 
@@ -79,7 +79,7 @@ describe("a line that came back", () => {
 
 describe("completion", () => {
   it("offers what begins so, then what means it", () => {
-    expect(completions("m10").map(({ code }) => code)).toEqual(["M104", "M109", "M105", "M106", "M107", "M108"]);
+    expect(completions("m10").map(({ code }) => code)).toEqual(["M104", "M109", "M105", "M108", "M106", "M107"]);
     expect(completions("home").map(({ code }) => code)).toContain("G28");
     expect(completions("")).toEqual([]);
   });

@@ -3,7 +3,6 @@ import { readAnswer } from "@/core/firmware/reports/answer";
 import { readIdentity } from "@/core/firmware/reports/identity";
 import { readPosition } from "@/core/firmware/reports/position";
 import { readTemperatures } from "@/core/firmware/reports/temperatures";
-import { follow, isHeating, nothingTold } from "@/core/firmware/told";
 import { firmwareValues, valueFor } from "@/core/firmware/values";
 import { isTaken, stageChange, valueLine } from "@/core/firmware/values/change";
 import { compareReadings } from "@/core/firmware/values/compare";
@@ -151,7 +150,7 @@ describe("values", () => {
   });
 
   it("are compared: what changed, what came, what went", () => {
-    const entry = (id: string, value: number) => ({ id, value, tool: 0, line: "" });
+    const entry = (id: string, value: number) => ({ id, value, tool: 0, decimals: 0, line: "" });
     expect(
       compareReadings([entry("a", 1), entry("b", 2), entry("c", 3)], [entry("a", 1), entry("b", 5), entry("d", 4)]),
     ).toEqual([
@@ -160,40 +159,4 @@ describe("values", () => {
       { id: "c", before: 3, after: null },
     ]);
   });
-});
-
-it("follows what a printer was told", () => {
-  const told = nothingTold();
-  const lines = [
-    "G28",
-    "M104 S210",
-    "M140 S60",
-    "M106 S128",
-    "G90",
-    "G1 X10 Y20 Z0.2 F3000",
-    "G91",
-    "M83",
-    "G1 X5 Z1",
-    "T1",
-    "M109 S200",
-  ];
-  for (const line of lines) follow(told, line);
-  expect(told).toMatchObject({
-    nozzleC: [210, 200],
-    bedC: 60,
-    fanDuty: [128],
-    xMm: 15,
-    yMm: 20,
-    zMm: 1.2,
-    homed: true,
-    relative: true,
-    tool: 1,
-  });
-  expect(told.feedMmS).toBe(50);
-  expect(isHeating(told)).toBe(true);
-  for (const line of ["M104 S0 T0", "M104 S0 T1", "M140 S0", "M84 X Y Z"]) follow(told, line);
-  expect(isHeating(told)).toBe(false);
-  expect(told.homed).toBe(true);
-  follow(told, "M84");
-  expect(told.homed).toBe(false);
 });

@@ -3,7 +3,7 @@ import { Printer, printerSchema } from "@/core/shelf/printer";
 import { Spool, spoolSchema } from "@/core/shelf/spool";
 import { TrialKindKey } from "@/core/trials";
 import { firstRound } from "@/core/trials/first-round";
-import { OptionValues } from "@/core/trials/option";
+import { OptionValues } from "@/core/options/option";
 import { Trial } from "@/core/trials/trial";
 import { HeightPlan } from "@/core/heightplan/plan";
 import { SpecimenRequest } from "@/core/specimens/specimen";

@@ -181,7 +181,7 @@ describe("a stream of numbered lines", () => {
     setup.host.powerCycle();
     await until(() => stream.broken !== null, "the reset is noticed");
     expect(stream.broken).toMatch(/started anew/);
-    expect(setup.session.told.homed).toBe(false);
+    expect(setup.session.told.homedX).toBe(false);
     expect(setup.session.told.nozzleC).toEqual([]);
     expect(setup.host.machine.nozzles[0].setC).toBe(0);
     setup.host.stop();

@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { isHeating } from "@/core/firmware/told";
+import { isHeating } from "@/core/machine/state";
 import { readProgram } from "@/core/gcode/read";
 import type { LinkEvent } from "@/core/link/state";
 import { limitsFor } from "@/core/motion/limits";
@@ -97,7 +97,7 @@ describe("a job", () => {
     await expect(job.nudge("nozzleTemperature", 900)).rejects.toThrow(/must be 0 to 260/);
     await expect(job.nudge("acceleration", 900)).rejects.toThrow(/cannot be changed while a job runs/);
     await until(() => job.state === "done", "the job ends", 30_000);
-    expect(simulatorOf(shelf.get(ladleId)!).machine.flowPercent).toBe(104);
+    expect(simulatorOf(shelf.get(ladleId)!).machine.state.flowPercent).toEqual([104]);
     const [mark] = job.listMarks();
     expect(mark).toMatchObject({ setting: "flowFactor", value: 104 });
     expect(mark.heightMm).toBeGreaterThan(1);

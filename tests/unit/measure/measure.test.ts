@@ -75,10 +75,11 @@ describe("sums", () => {
     expect(sumOf("wall-flow", { ...walls, backMm: 0.7 }, { wallMm: 0.45 }).ask).toMatch(/differ by 0.23 mm/);
   });
 
-  it("bed centre: corrected by the home offset, sign opposite", () => {
+  // Sent to c it stands at c + d; the home offset, added to the position at the endstop, becomes old + d.
+  it("bed centre: corrected by the home offset, with the sign of what was measured", () => {
     expect(sumOf("bed-centre", { dxMm: 1.4, dyMm: -2.1 }, {}, { homeX: 0, homeY: 1 }).firmware).toEqual({
-      homeX: -1.4,
-      homeY: 3.1,
+      homeX: 1.4,
+      homeY: -1.1,
     });
     const keyword = printers.find(({ dialect }) => dialect === "keyword")!;
     const byName = value(tuneFor("bed-centre").sum(request("bed-centre", keyword), { dxMm: 1, dyMm: 0 }));
@@ -132,6 +133,8 @@ describe("the file for people without a cable", () => {
       "G28",
       "G90",
       "G1 Z30 F600",
+      "M220 S100",
+      "M221 S100",
       "M83",
       "G92 E0",
       "G1 E100 F100",
@@ -216,7 +219,7 @@ describe("walked through at simulated printers", () => {
     expect(axis.talk.machine.memory.inForce.stepsY).toBeCloseTo(80 / 1.0042, 1);
     const centre = walk("bed-centre", ladle);
     expect(centre.outcome.within).toBe(true);
-    expect(centre.talk.machine.memory.inForce.homeX).toBeCloseTo(-1.4, 0);
+    expect(centre.talk.machine.memory.inForce.homeX).toBeCloseTo(1.4, 0);
     expect(
       walk("firmware-retraction", ladle, { lengthMm: 3.2, speedMmS: 40 }).talk.machine.memory.inForce,
     ).toMatchObject({ retractionLength: 3.2, retractionSpeed: 40 });

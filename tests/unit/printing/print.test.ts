@@ -10,7 +10,7 @@ import { layPrint } from "@/core/printing/lay";
 import { Process, processFor } from "@/core/printing/process";
 import { slice } from "@/core/printing/slices";
 import { arcade } from "@/core/specimens/arcade";
-import { SpecimenShape } from "@/core/specimens/specimen";
+import { PieceShape } from "@/core/specimens/specimen";
 import { ladle, planOf, printers, saffron, specimenRequest, spools } from "../helpers/demo";
 
 const process: Process = processFor(ladle, saffron, { layerHeightMm: 0.2, firstLayerHeightMm: 0.2 });
@@ -18,12 +18,12 @@ const limits = limitsFor(ladle);
 const centre = { x: 110, y: 110 };
 const start = { x: 60, y: 60 };
 
-function print(shape: SpecimenShape, own = process) {
+function print(shape: PieceShape, own = process) {
   const tops = layerTops(shape.heightMm, own.firstLayerHeightMm, own.layerHeightMm);
   return { ...layPrint({ slices: slice(shape, tops), processOf: () => own, centre, start, limits }), tops };
 }
 
-const block = (width: number, depth: number, heightMm: number): SpecimenShape => ({
+const block = (width: number, depth: number, heightMm: number): PieceShape => ({
   heightMm,
   widthMm: width,
   depthMm: depth,

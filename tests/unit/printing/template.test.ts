@@ -6,13 +6,13 @@ test("names are filled in with their own number of decimals", () => {
   const filled = fillTemplate(
     "M104 S{{nozzleFirst}}\n\nG0 X{{ bedCentreX }} Y{{bedCentreY}}\r\nM84",
     { ...values, nozzleFirst: 214.6, bedCentreX: 110 },
-    "Start lines",
+    "startLines",
   );
   expect(filled).toEqual({ ok: true, value: ["M104 S215", "G0 X110 Y4.25", "M84"] });
 });
 
 test("unknown names are refused with their line and what there is", () => {
-  const refused = fillTemplate("G28\nM104 S{{hot}}", values, "Start lines");
+  const refused = fillTemplate("G28\nM104 S{{hot}}", values, "startLines");
   expect(refused).toMatchObject({ ok: false, field: "startLines" });
   expect(!refused.ok && refused.message).toMatch(/line 2: there is no “{{hot}}”.*nozzleFirst/);
   expect(unknownNames("{{a}} {{tool}}\n{{toString}}")).toEqual([

@@ -30,7 +30,7 @@ describe("the report of a program", () => {
     const { bounds, filament, layers, lines, bytes, markers } = report(text);
     expect(bounds).toMatchObject({ minX: 10, minY: 10, maxX: 30, maxY: 30 });
     expect(bounds!.maxZ).toBeCloseTo(2, 5);
-    expect(filament).toEqual([{ tool: 0, mm: expect.closeTo(10 * 80 * 0.0338, 2) }]);
+    expect(filament).toEqual([{ tool: 0, lastLayer: 9, mm: expect.closeTo(10 * 80 * 0.0338, 2) }]);
     expect(layers.map(({ index }) => index)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
     expect(layers[4]).toMatchObject({ zMm: 1, heightMm: 0.2, minX: 10, maxX: 30, marker: 4 });
     expect(lines).toBe(text.split("\n").length - 1);

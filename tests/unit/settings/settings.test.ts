@@ -1,4 +1,4 @@
-import { DialectKey, dialectKeys, dialects } from "@/core/firmware/dialects";
+import { DialectKey, dialectKeys, dialects } from "@/core/machine/dialects";
 import { EventKind } from "@/core/gcode/moves";
 import { readProgram } from "@/core/gcode/read";
 import { SettingKey, settingFor, settingKeys, settingValuesSchema } from "@/core/settings";
@@ -54,7 +54,7 @@ describe("what every setting says is what it hears", () => {
             expect(cannotBeSaid(key, printer)).toBe(true);
             continue;
           }
-          if (setting.insideMoves?.(printer)) {
+          if (setting.inside?.on(printer)) {
             expect(said.value).toEqual([]);
             continue;
           }

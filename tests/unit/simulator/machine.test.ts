@@ -149,9 +149,9 @@ describe("motion", () => {
     talk.settle();
     let length = 0;
     const add = talk.machine.planner.add.bind(talk.machine.planner);
-    talk.machine.planner.add = (move, motion) => {
+    talk.machine.planner.add = (move, feedMmS, motion) => {
       length += Math.hypot(move.dx, move.dy);
-      add(move, motion);
+      add(move, feedMmS, motion);
     };
     talk.say("G2 X100 Y100 I10 J0");
     expect(length).toBeCloseTo(62.83, 1);

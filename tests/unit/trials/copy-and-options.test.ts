@@ -5,7 +5,7 @@ import { buildTrial } from "@/core/trials/build";
 import { corneringFor, forPrinter } from "@/core/trials/copy";
 import { leadOf, told } from "@/core/trials/earlier";
 import { inspectTrial } from "@/core/trials/inspect";
-import { checkOptions, optionsOf } from "@/core/trials/option";
+import { checkOptions, optionsOf } from "@/core/options/option";
 import { roomOn } from "@/core/trials/room";
 import { newTrialSchema } from "@/core/trials/trial";
 import { ladle, planOf, printers, saffron, smallTrial, trialOfKind } from "../helpers/demo";

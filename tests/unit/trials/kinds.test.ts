@@ -1,4 +1,4 @@
-import { readSpots, wrongSpots, spotsOnBed } from "@/core/checks/spots-differ";
+import { readSpots, wrongSpots } from "@/core/checks/spots-differ";
 import { laysMaterial } from "@/core/gcode/moves";
 import { readProgram } from "@/core/gcode/read";
 import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";
@@ -6,7 +6,7 @@ import { bedCentre, outsideBedMm, Printer } from "@/core/shelf/printer";
 import { TrialKindKey, trialKindKeys } from "@/core/trials";
 import { buildTrial } from "@/core/trials/build";
 import { inspectTrial } from "@/core/trials/inspect";
-import { OptionValues } from "@/core/trials/option";
+import { OptionValues } from "@/core/options/option";
 import { ladle, printers, saffron, spools, trialOfKind } from "../helpers/demo";
 import { textOf } from "../helpers/programs";
 
@@ -69,8 +69,7 @@ describe.each(bench)("on %s", (_, printer, tried) => {
     expect(outside).toBeLessThanOrEqual(0.01);
     const { sideBySide } = trial.plan;
     if (sideBySide) {
-      const spots = spotsOnBed(built.shape.spots!, bedCentre(printer));
-      const readings = readSpots(tables, sideBySide, spots);
+      const readings = readSpots(tables, sideBySide, built.shape.spots!, built.slices, bedCentre(printer));
       expect(new Set(readings.map(({ spot }) => spot)).size).toBe(sideBySide.values.length);
       expect(wrongSpots(readings, sideBySide, printer, built.bands[0].firstLayer)).toEqual([]);
     }

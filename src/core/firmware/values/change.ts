@@ -67,11 +67,17 @@ function jumpQuestion({ label, unit, decimals }: FirmwareValue, from: number | n
   return `${label} would go from ${say(from)} to ${say(to)}, ${plainNumber(Math.abs(share) * 100, 0)} % ${share > 0 ? "more" : "less"}. Is that meant?`;
 }
 
-/** Whether a figure read back is the one that was sent, within what the report shows of it. */
-export function isTaken(id: string, sent: number, readBack: number | undefined): boolean {
+/**
+ * Whether a figure read back is the one that was sent: within half of the last decimal of what is told and of what is shown.
+ *
+ * @param shownDecimals as the reported line has them (`ValueEntry.decimals`); those the value is set with where they are not known
+ */
+export function isTaken(id: string, sent: number, readBack: number | undefined, shownDecimals?: number): boolean {
   const found = valueFor(id);
   if (!found || readBack === undefined) return false;
-  // Printers report two decimals of most figures, and whole numbers per minute of some.
-  const shown = Math.min(found.definition.decimals, 2);
-  return Math.abs(sent - readBack) <= 0.5001 * 10 ** -shown + (found.definition.lineFactor === 60 ? 0.01 : 0);
+  const { decimals, lineFactor = 1 } = found.definition;
+  // A figure told per minute goes out as a whole number.
+  const sentStep = lineFactor === 1 ? 10 ** -decimals : 1 / lineFactor;
+  const shownStep = 10 ** -(shownDecimals ?? decimals) / lineFactor;
+  return Math.abs(sent - readBack) <= 0.5001 * (sentStep + shownStep);
 }

@@ -43,6 +43,7 @@ export const cornering: FirmwareValue[] = [
   },
   {
     key: "squareCornerSpeed",
+    reportedAs: "square_corner_velocity",
     group: "cornering",
     label: "Speed round a right angle",
     unit: "mm/s",

@@ -40,10 +40,12 @@ export const speed: FirmwareValue[] = [
   acceleration("travelAcceleration", "T", "Acceleration, travelling", "How quickly moves without printing gain speed."),
   {
     ...acceleration("sharedAcceleration", "ACCEL", "Acceleration", "How quickly every move gains and loses speed."),
+    reportedAs: "max_accel",
     command: "SET_VELOCITY_LIMIT",
   },
   {
     key: "highestFeed",
+    reportedAs: "max_velocity",
     group: "speed",
     label: "Highest feed",
     unit: "mm/s",

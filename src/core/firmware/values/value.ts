@@ -16,6 +16,8 @@ export interface FirmwareValue {
   decimals: number;
   /** The word that names the tool, where every tool has a figure of its own. */
   toolWord?: string;
+  /** The name it is reported by where that is not its command: `pressure_advance: 0.04`. */
+  reportedAs?: string;
   /** The line carries so many times the figure (mm/min where the figure is in mm/s). */
   lineFactor?: number;
 }

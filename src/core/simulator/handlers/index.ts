@@ -1,5 +1,5 @@
-/** Everything a simulated printer can be told. A new subject is one file and one line here. */
-import { Handlers } from "./handler";
+/** What the simulated printer does at a command besides its effect on the state. A new subject is one file and one line here. */
+import type { Handlers } from "../parts";
 import { heatHandlers } from "./heat";
 import { motionHandlers } from "./motion";
 import { talkHandlers } from "./talk";

@@ -1,112 +1,82 @@
-import { TalkLine, wordOf } from "../../firmware/commands/line";
 import { arcFromCentre, arcFromRadius, arcSegments } from "../../gcode/arcs";
-import { feedMmMinToMmS, MM_PER_INCH } from "../../units";
-import type { Place, SimulatedPrinter, Wait } from "../machine";
-import { Handlers } from "./handler";
+import type { TalkLine } from "../../gcode/talk-line";
+import { feedMmMinToMmS } from "../../units";
+import { sendAllTold } from "./heat";
+import type { Handler, Handlers, Parts, StatePlace, Wait } from "../parts";
 
 /** Lines wait while the queue of planned moves is full. */
-const untilRoom: Wait = { over: ({ planner }) => !planner.full };
-const untilStill: Wait = { over: ({ planner }) => planner.empty };
+const untilRoom: Wait = { over: ({ extrusion }) => !extrusion.planner.full };
+const untilStill: Wait = { over: ({ extrusion }) => extrusion.planner.empty };
 
 /** Stands still for so long once everything planned is done. */
 function stillFor(seconds: number): Wait {
   let until: number | null = null;
   return {
-    over({ planner, nowS }) {
-      if (!planner.empty) return false;
+    over({ extrusion, nowS }) {
+      if (!extrusion.planner.empty) return false;
       until ??= nowS + seconds;
       return nowS >= until - 1e-9;
     },
   };
 }
 
-const HOMING_S = { x: 3, y: 3, z: 5 };
+/** So long homing an axis takes. Invented. */
+const HOMING_S = { X: 3, Y: 3, Z: 5 };
 
-function targetOf(machine: SimulatedPrinter, line: TalkLine): Partial<Place> {
-  const scale = machine.inches ? MM_PER_INCH : 1;
-  const target: Partial<Place> = {};
-  for (const axis of ["x", "y", "z", "e"] as const) {
-    const value = wordOf(line, axis.toUpperCase());
-    if (value === undefined) continue;
-    const relative = axis === "e" ? machine.relativeE : machine.relative;
-    target[axis] = relative ? machine.place[axis] + value * scale : value * scale;
-  }
-  const feed = wordOf(line, "F");
-  if (feed !== undefined && feed > 0) machine.feedMmS = feedMmMinToMmS(feed * scale);
-  return target;
-}
-
-function straight(machine: SimulatedPrinter, line: TalkLine): Wait {
-  machine.planMove(targetOf(machine, line), machine.feedMmS);
+const straight: Handler = (parts, _, before) => {
+  parts.planFrom(before, feedMmMinToMmS(parts.state.feedMmMin));
   return untilRoom;
-}
+};
 
-function arc(clockwise: boolean) {
-  return (machine: SimulatedPrinter, line: TalkLine): Wait => {
-    const from = { ...machine.place };
-    const to = { ...from, ...targetOf(machine, line) };
-    const scale = machine.inches ? MM_PER_INCH : 1;
-    const radius = wordOf(line, "R");
-    const found =
-      radius === undefined
-        ? arcFromCentre(
-            from.x,
-            from.y,
-            to.x,
-            to.y,
-            (wordOf(line, "I") ?? 0) * scale,
-            (wordOf(line, "J") ?? 0) * scale,
-            clockwise,
-          )
-        : arcFromRadius(from.x, from.y, to.x, to.y, radius * scale, clockwise);
+function arc(clockwise: boolean): Handler {
+  return (parts, line, before) => {
+    const { state, say } = parts;
+    const to: StatePlace = { x: state.x, y: state.y, z: state.z, e: state.e };
+    const found = arcOf(line, state.unitMm, before, to, clockwise);
     if (!found) {
-      machine.say("Error:arc without centre");
+      Object.assign(state, { x: before.x, y: before.y, z: before.z, e: before.e });
+      say("Error:arc without centre");
       return untilRoom;
     }
     const segments = Math.min(200, arcSegments(found));
+    let from: StatePlace = before;
     for (let i = 1; i <= segments; i++) {
       const share = i / segments;
       const angle = found.startAngle + found.sweep * share;
       const last = i === segments;
-      machine.planMove(
-        {
-          x: last ? to.x : found.centreX + found.radiusMm * Math.cos(angle),
-          y: last ? to.y : found.centreY + found.radiusMm * Math.sin(angle),
-          z: from.z + (to.z - from.z) * share,
-          e: from.e + (to.e - from.e) * share,
-        },
-        machine.feedMmS,
-      );
+      Object.assign(state, {
+        x: last ? to.x : found.centreX + found.radiusMm * Math.cos(angle),
+        y: last ? to.y : found.centreY + found.radiusMm * Math.sin(angle),
+        z: before.z + (to.z - before.z) * share,
+        e: before.e + (to.e - before.e) * share,
+      });
+      parts.planFrom(from, feedMmMinToMmS(state.feedMmMin));
+      from = { x: state.x, y: state.y, z: state.z, e: state.e };
     }
     return untilRoom;
   };
 }
 
-function drawBack(machine: SimulatedPrinter, back: boolean): Wait | "unknown" {
-  const { memory, place } = machine;
-  const length = memory.get("retractionLength", memory.get("namedRetractionLength", NaN));
-  if (Number.isNaN(length)) return "unknown";
-  if (machine.drawnBack === back) return untilRoom;
-  machine.drawnBack = back;
-  const speed = memory.get(back ? "retractionSpeed" : "restoreSpeed", memory.get("namedRetractionSpeed", 35));
-  const e = place.e;
-  machine.planMove({ e: e + (back ? -length : length + memory.get("restoreExtra", 0)) }, speed);
-  // The names of positions do not change by what the firmware does itself.
-  place.e = e;
-  return untilRoom;
+/** An arc of the XY plane, the one these printers know. */
+function arcOf(line: TalkLine, unitMm: number, from: StatePlace, to: StatePlace, clockwise: boolean) {
+  const figure = (name: string) => (line.has(name) ? line.value(name) : 0) * unitMm;
+  return line.has("R")
+    ? arcFromRadius(from.x, from.y, to.x, to.y, figure("R"), clockwise)
+    : arcFromCentre(from.x, from.y, to.x, to.y, figure("I"), figure("J"), clockwise);
 }
 
-function motorsOff(machine: SimulatedPrinter, line: TalkLine): Wait {
-  const named = line.words.map(({ name }) => name).filter((name) => "XYZE".includes(name));
-  return {
-    ...untilStill,
-    then() {
-      for (const axis of ["x", "y", "z"] as const) {
-        if (named.length === 0 || named.includes(axis.toUpperCase())) machine.homed[axis] = false;
-      }
-      if (named.length === 0) machine.motorsOn = false;
-    },
-  };
+/** The firmware's own retraction: names of positions do not change by it. */
+function drawBack(parts: Parts, back: boolean, wasDrawnBack: boolean): Wait | "unknown" {
+  const { memory, state } = parts;
+  const length = memory.get("retractionLength", memory.get("namedRetractionLength", NaN));
+  if (Number.isNaN(length)) return "unknown";
+  if (wasDrawnBack === back) return untilRoom;
+  const speed = memory.get(back ? "retractionSpeed" : "restoreSpeed", memory.get("namedRetractionSpeed", 35));
+  const from = { x: state.x, y: state.y, z: state.z, e: state.e };
+  state.e += back ? -length : length + memory.get("restoreExtra", 0);
+  parts.planFrom(from, speed);
+  state.e = from.e;
+  return untilRoom;
 }
 
 export const motionHandlers: Handlers = {
@@ -115,60 +85,24 @@ export const motionHandlers: Handlers = {
   G2: arc(true),
   G3: arc(false),
   G4(_, line) {
-    const seconds = wordOf(line, "S") ?? (wordOf(line, "P") ?? 0) / 1000;
+    const seconds = line.has("S") ? line.value("S") : (line.has("P") ? line.value("P") : 0) / 1000;
     return stillFor(seconds);
   },
-  G10: (machine) => drawBack(machine, true),
-  G11: (machine) => drawBack(machine, false),
-  G20: (machine) => void (machine.inches = true),
-  G21: (machine) => void (machine.inches = false),
+  G10: (parts, line, before) => (line.has("P") ? sendAllTold(parts) : drawBack(parts, true, before.drawnBack)),
+  G11: (parts, _, before) => drawBack(parts, false, before.drawnBack),
   G28(_, line) {
-    const named = (["x", "y", "z"] as const).filter((axis) =>
-      line.words.some(({ name }) => name === axis.toUpperCase()),
-    );
-    const axes: ("x" | "y" | "z")[] = named.length > 0 ? named : ["x", "y", "z"];
-    const seconds = axes.map((axis) => HOMING_S[axis]).reduce((sum, one) => sum + one, 0);
-    return {
-      ...stillFor(seconds),
-      then(machine) {
-        const range = machine.axisRange();
-        machine.motorsOn = true;
-        for (const axis of axes) {
-          machine.homed[axis] = true;
-          machine.shift[axis] = 0;
-          machine.place[axis] = range[axis][0];
-        }
-      },
-    };
+    const all: (keyof typeof HOMING_S)[] = ["X", "Y", "Z"];
+    const named = all.filter((axis) => line.has(axis));
+    let seconds = 0;
+    for (const axis of named.length > 0 ? named : all) seconds += HOMING_S[axis];
+    return stillFor(seconds);
   },
-  G90: (machine) => void (machine.relative = machine.relativeE = false),
-  G91: (machine) => void (machine.relative = machine.relativeE = true),
-  G92(machine, line) {
-    const axes = (["x", "y", "z", "e"] as const).filter((axis) => wordOf(line, axis.toUpperCase()) !== undefined);
-    const zeroes = axes.length > 0 ? axes : (["x", "y", "z", "e"] as const);
-    for (const axis of zeroes) {
-      const named = wordOf(line, axis.toUpperCase()) ?? 0;
-      machine.shift[axis] += machine.place[axis] - named;
-      machine.place[axis] = named;
-    }
-    if (!zeroes.includes("e")) return;
-    // A mark on the filament is measured from here, once everything planned is fed.
-    machine.markFilament();
+  // A mark on the filament is measured from where it is named, once everything planned is fed.
+  G92({ extrusion, state }, line) {
+    if (line.count === 0 || line.has("E")) extrusion.markFilament(state.tool);
   },
-  M17: (machine) => void (machine.motorsOn = true),
-  M18: motorsOff,
-  M84: motorsOff,
-  M82: (machine) => void (machine.relativeE = false),
-  M83: (machine) => void (machine.relativeE = true),
-  M220: (machine, line) => void (machine.feedPercent = wordOf(line, "S") ?? machine.feedPercent),
-  M221: (machine, line) => void (machine.flowPercent = wordOf(line, "S") ?? machine.flowPercent),
-  M204(machine, line) {
-    if (!machine.memory.has("M204")) return "unknown";
-    // S stands for printing and travelling alike.
-    const both = wordOf(line, "S");
-    const words = both === undefined ? line.words : ["P", "T"].map((name) => ({ name, value: both }));
-    machine.memory.set("M204", words);
-  },
+  M18: () => untilStill,
+  M84: () => untilStill,
   M400: () => untilStill,
-  M410: (machine) => machine.stopMoves(),
+  M410: ({ extrusion }) => extrusion.planner.clear(),
 };

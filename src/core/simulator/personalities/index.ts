@@ -1,5 +1,5 @@
 /** A personality for each dialect. A new one is one file and one line here. */
-import type { DialectKey } from "../../firmware/dialects";
+import type { DialectKey } from "../../machine/dialects";
 import { Personality } from "../personality";
 import { kettle } from "./kettle";
 import { ladle } from "./ladle";

@@ -1,5 +1,5 @@
 import { trialKindFor } from "@/core/trials";
-import { checkOptions } from "@/core/trials/option";
+import { checkOptions } from "@/core/options/option";
 import { trialChangeSchema } from "@/core/trials/trial";
 import { trials } from "@/server/db/trials";
 import { checkPair, trialOf, withBands } from "@/server/http/trials";

@@ -5,7 +5,7 @@ import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) => {
   const file = fileOf(params);
-  const input = editInput(file, storedEdits(file));
+  const input = await editInput(file, storedEdits(file), request.signal);
   const applied = await runTask("applyEdits", input, { signal: request.signal });
   if (!applied.ok) throw new HttpError(409, applied.message, { field: applied.field });
   const { splices: _splices, ...answer } = applied.value;

@@ -1,13 +1,20 @@
-import { Splice, Splicer } from "@/core/edits/splice";
+import { Splicer, SpliceSet } from "@/core/edits/splice";
 import { database } from "@/server/db/connection";
 import { fileChunks, files } from "@/server/db/files";
-import { fileOf } from "@/server/http/files";
-import { attachment, handle } from "@/server/http/respond";
+import { fileOf, printerFor } from "@/server/http/files";
+import { attachment, handle, refuseHarm } from "@/server/http/respond";
+import { runTask } from "@/server/tasks/pool";
 
-export const GET = handle((_, params) => {
+export const GET = handle(async (request, params) => {
   const file = fileOf(params);
-  const splices = JSON.parse(files.splices(file.id)) as Splice[];
-  const splicer = new Splicer(splices);
+  const stored = files.splices(file.id);
+  const set = JSON.parse(stored) as SpliceSet;
+  // What nobody changed goes back as it came; what was changed here must do no harm.
+  if (set.splices.length > 0) {
+    const input = { fileId: file.id, sizeBytes: file.sizeBytes, printer: printerFor(file), splices: stored };
+    refuseHarm(await runTask("checkEdited", input, { signal: request.signal }));
+  }
+  const splicer = new Splicer(set);
   const chunks = fileChunks(database(), file.id);
   // One stored chunk a pull: the server does other things in between, and a slow reader holds nothing up.
   const body = new ReadableStream<Uint8Array>({
@@ -18,6 +25,6 @@ export const GET = handle((_, params) => {
       if (next.done) controller.close();
     },
   });
-  const name = splices.length > 0 ? file.name.replace(/(\.\w+)?$/, "-tuned$1") : file.name;
+  const name = set.splices.length > 0 ? file.name.replace(/(\.\w+)?$/, "-tuned$1") : file.name;
   return new Response(body, { headers: attachment(name) });
 });

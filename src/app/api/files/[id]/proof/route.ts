@@ -5,16 +5,8 @@ import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) => {
   const file = fileOf(params);
-  const proof = await runTask(
-    "proveFile",
-    {
-      ...editInput(file, storedEdits(file)),
-      fileId: file.id,
-      sizeBytes: file.sizeBytes,
-      splices: files.splices(file.id),
-    },
-    { signal: request.signal },
-  );
+  const input = await editInput(file, storedEdits(file), request.signal);
+  const proof = await runTask("proveFile", { ...input, splices: files.splices(file.id) }, { signal: request.signal });
   if (!proof.ok) throw new HttpError(409, proof.message, { field: proof.field });
   return json(proof.value);
 });

@@ -1,0 +1,35 @@
+/** A line with other figures in its words: everything else of it stays letter by letter. */
+import { plainNumber } from "../units";
+import type { LineChange } from "./moving-lines";
+
+/** The line as it is with the change. A feed it has not is put behind its last word. */
+export function changedText({ line: { text }, e, feed }: LineChange): string {
+  let changed = text;
+  if (e !== undefined) changed = withWord(changed, "E", plainNumber(e, 5));
+  if (feed !== undefined) changed = withWord(changed, "F", plainNumber(feed, feed < 200 ? 2 : 0));
+  return changed;
+}
+
+/** The figure of the first word with `letter` on a line, before any comment; null if it has none. */
+export function figureOf(text: string, letter: string): number | null {
+  const found = figureSpan(text, letter);
+  return found && Number(text.slice(...found));
+}
+
+function withWord(text: string, letter: string, figure: string): string {
+  const span = figureSpan(text, letter);
+  if (span) return text.slice(0, span[0]) + figure + text.slice(span[1]);
+  const comment = text.search(/[;(]/);
+  const end = (comment < 0 ? text : text.slice(0, comment)).trimEnd().length;
+  return `${text.slice(0, end)} ${letter}${figure}${text.slice(end)}`;
+}
+
+/** Where the figure of a word stands in the line. */
+function figureSpan(text: string, letter: string): [number, number] | null {
+  const comment = text.search(/[;(]/);
+  const code = comment < 0 ? text : text.slice(0, comment);
+  const found = new RegExp(`${letter}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:e[-+]?\\d+)?)`, "i").exec(code);
+  if (!found) return null;
+  const end = found.index + found[0].length;
+  return [end - found[1].length, end];
+}

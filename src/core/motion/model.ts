@@ -1,0 +1,127 @@
+/**
+ * How a printer's motion plans one move after the other: what limits a move, and how fast the corner before it may be taken. The time
+ * of a program and the simulated printer's clock both come from here. Common practice, no source, but for the cornering formulas
+ * (see `cornering.ts`).
+ */
+import { deviationSpeedMmS } from "./cornering";
+
+/** A figure for X, Y, Z and the extruder. */
+export interface AxisFigures {
+  x: number;
+  y: number;
+  z: number;
+  e: number;
+}
+
+/** What the machine can do. Values that a program sets itself (M201, M203, M204, M205 …) replace these as it runs. */
+export interface MotionLimits {
+  printAccelerationMmS2: number;
+  travelAccelerationMmS2: number;
+  retractAccelerationMmS2: number;
+  /** No move takes an axis beyond these. */
+  axisAccelerationMmS2: AxisFigures;
+  highestFeedMmS: AxisFigures;
+  /** The larger step in speed of X and Y a corner may have; used when no deviation is given. */
+  jerkMmS?: number;
+  junctionDeviationMm?: number;
+  /** Step in speed the Z axis and the extruder may have. */
+  jerkZMmS: number;
+  jerkEMmS: number;
+  /** How many moves the firmware plans ahead, the one under way included: at the end of them it must be able to stand. */
+  lookAheadMoves: number;
+}
+
+/** Slower than this no firmware plans, mm/s. */
+export const SLOWEST_MM_S = 0.05;
+
+/**
+ * The speed a move of `feedMmS` cruises at: no axis faster than it may be, mm/s.
+ *
+ * @param ux share of the length that goes along X, likewise `uy`, `uz`; @param ue filament per mm of length
+ */
+export function cruiseMmS(
+  feedMmS: number,
+  ux: number,
+  uy: number,
+  uz: number,
+  ue: number,
+  highest: Readonly<AxisFigures>,
+): number {
+  let top = feedMmS;
+  const ax = ux < 0 ? -ux : ux;
+  const ay = uy < 0 ? -uy : uy;
+  const az = uz < 0 ? -uz : uz;
+  const ae = ue < 0 ? -ue : ue;
+  if (ax * top > highest.x) top = highest.x / ax;
+  if (ay * top > highest.y) top = highest.y / ay;
+  if (az * top > highest.z) top = highest.z / az;
+  if (ae * top > highest.e) top = highest.e / ae;
+  return top > SLOWEST_MM_S ? top : SLOWEST_MM_S;
+}
+
+/** The acceleration along a move: `accelerationMmS2`, or less where an axis gives no more, mm/s². */
+export function alongMmS2(
+  accelerationMmS2: number,
+  ux: number,
+  uy: number,
+  uz: number,
+  ue: number,
+  axis: Readonly<AxisFigures>,
+): number {
+  let a = accelerationMmS2;
+  const ax = ux < 0 ? -ux : ux;
+  const ay = uy < 0 ? -uy : uy;
+  const az = uz < 0 ? -uz : uz;
+  const ae = ue < 0 ? -ue : ue;
+  if (ax * a > axis.x) a = axis.x / ax;
+  if (ay * a > axis.y) a = axis.y / ay;
+  if (az * a > axis.z) a = axis.z / az;
+  if (ae * a > axis.e) a = axis.e / ae;
+  return a;
+}
+
+/** Speed from which a move may start, and to which it may end, at a standstill, mm/s. */
+export function restMmS(cruise: number, uz: number, jerk: number, jerkZ: number, deviation: number): number {
+  if (deviation > 0) return 0;
+  const steep = uz > 0.5 || uz < -0.5;
+  const rest = steep ? jerkZ : jerk / 2;
+  return rest < cruise ? rest : cruise;
+}
+
+/**
+ * The speed at which the corner between two moves may be taken, mm/s.
+ *
+ * @param slower the slower of the two cruising speeds; directions as in `cruiseMmS`, `v` before, `u` behind the corner
+ * @param a acceleration of the move behind it, mm/s²
+ */
+export function cornerMmS(
+  slower: number,
+  a: number,
+  vx: number,
+  vy: number,
+  vz: number,
+  ve: number,
+  ux: number,
+  uy: number,
+  uz: number,
+  ue: number,
+  jerk: number,
+  jerkZ: number,
+  jerkE: number,
+  deviation: number,
+): number {
+  if (deviation > 0) {
+    const turned = deviationSpeedMmS(ux * vx + uy * vy + uz * vz, a, deviation);
+    return turned < slower ? turned : slower;
+  }
+  let corner = slower;
+  const jumpX = Math.abs(ux - vx);
+  const jumpY = Math.abs(uy - vy);
+  const jumpZ = Math.abs(uz - vz);
+  const jumpE = Math.abs(ue - ve);
+  if (jumpX * corner > jerk) corner = jerk / jumpX;
+  if (jumpY * corner > jerk) corner = jerk / jumpY;
+  if (jumpZ * corner > jerkZ) corner = jerkZ / jumpZ;
+  if (jumpE * corner > jerkE) corner = jerkE / jumpE;
+  return corner;
+}

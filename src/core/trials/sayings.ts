@@ -1,0 +1,128 @@
+/** What a trial's program says besides its moves, and where: at the start, before layers and moves, at the end. */
+import { MoveTable, laysMaterial, MoveKind } from "../gcode/moves";
+import { ResolvedBand } from "../heightplan/plan";
+import { Followed } from "../heightplan/planned";
+import { weaveBands } from "../heightplan/weave";
+import { SpotStart } from "../printing/pen";
+import { Refusal } from "../result";
+import { SettingKey, settingFor, settingKeys } from "../settings";
+import { Printer } from "../shelf/printer";
+import { Spool } from "../shelf/spool";
+import { Trial } from "./trial";
+
+export type TrialRefusal = Refusal & { key?: SettingKey; band?: number };
+
+/** Says settings in a printer's language; what it cannot be told is noted, each setting once. */
+export class Sayings {
+  readonly refusals: TrialRefusal[] = [];
+
+  constructor(
+    private readonly printer: Printer,
+    private readonly spool: Spool,
+    private readonly tool: number,
+  ) {}
+
+  /** The lines for one value; none where it cannot be said. */
+  say(key: SettingKey, value: number): string[] {
+    const said = settingFor(key).say(value, this.printer, this.tool);
+    if (said.ok) return said.value;
+    if (!this.refusals.some((refusal) => refusal.key === key)) this.refusals.push({ ...said, key });
+    return [];
+  }
+
+  refuse(refusal: TrialRefusal): void {
+    this.refusals.push(refusal);
+  }
+
+  /** What is held fixed and outlives a print; a firmware that draws back by itself is always told how far, for it may hold anything. */
+  atStart({ fixed }: Trial): string[] {
+    return outliving.flatMap((key) => {
+      const { inside, usual } = settingFor(key);
+      const always = inside && !inside.on(this.printer) ? usual(this.printer, this.spool) : undefined;
+      const value = fixed[key] ?? always;
+      return value === undefined ? [] : this.say(key, value);
+    });
+  }
+
+  /** What the trial changed in the firmware, set back to what the printer's page says, so that no later print is spoiled. */
+  atEnd({ fixed, plan }: Trial, { planned }: Followed): string[] {
+    return outliving.flatMap((key) => {
+      const changed = planned[key] !== undefined || plan.sideBySide?.setting === key || fixed[key] !== undefined;
+      return changed ? this.say(key, settingFor(key).usual(this.printer, this.spool)) : [];
+    });
+  }
+
+  /** The bands' lines by layer; the fan starts behind the first layer, so that the piece sticks. */
+  beforeLayers(
+    bands: readonly ResolvedBand[],
+    followed: Followed,
+    { fixed }: Trial,
+    layerCount: number,
+  ): Map<number, string[]> {
+    const woven = weaveBands(bands, followed, this.printer, this.tool);
+    this.refusals.push(...woven.refusals);
+    const lines = new Map(woven.byLayer);
+    if (fixesFan(followed, fixed.fan) && layerCount > 1) {
+      lines.set(1, [...this.say("fan", fixed.fan), ...(lines.get(1) ?? [])]);
+    }
+    return lines;
+  }
+
+  /** Lines in front of single moves: more fan over air, and the values of spots side by side. */
+  beforeMoves(
+    moves: MoveTable,
+    layerStarts: readonly number[],
+    spotStarts: readonly SpotStart[],
+    followed: Followed,
+    { fixed, plan: { sideBySide } }: Trial,
+  ): Map<number, string> {
+    const lines = new Map<number, string>();
+    if (fixesFan(followed, fixed.fan) && layerStarts.length > 2) {
+      const more = Math.min(100, fixed.fan * 2);
+      if (more !== fixed.fan)
+        coolBridges(moves, layerStarts, lines, this.say("fan", more)[0], this.say("fan", fixed.fan)[0]);
+    }
+    for (const { move, spot } of sideBySide ? spotStarts : []) {
+      const value = sideBySide!.values[spot];
+      const said = value === undefined ? [] : this.say(sideBySide!.setting, value);
+      if (said.length > 0) lines.set(move, said.join("\n"));
+    }
+    return lines;
+  }
+}
+
+/** Settings that the firmware keeps when a print is over. */
+const outliving = settingKeys.filter((key) => settingFor(key).outlives);
+
+function fixesFan({ planned }: Followed, fan: number | undefined): fan is number {
+  return !planned.fan && fan !== undefined;
+}
+
+/** More fan for the strands over air, back to the usual behind them. */
+function coolBridges(
+  moves: MoveTable,
+  layerStarts: readonly number[],
+  lines: Map<number, string>,
+  more: string | undefined,
+  usual: string | undefined,
+): void {
+  if (more === undefined || usual === undefined) return;
+  let cooling = false;
+  for (let i = 0; i < moves.count; i++) {
+    const kind = moves.kind[i];
+    if (kind === MoveKind.bridge && !cooling) {
+      lines.set(i, more);
+      cooling = true;
+    } else if (cooling && laysMaterial(kind) && kind !== MoveKind.bridge && !bridgeSoon(moves, i)) {
+      lines.set(i, usual);
+      cooling = false;
+    }
+  }
+  if (cooling) lines.set(layerStarts[layerStarts.length - 1] - 1, usual);
+}
+
+/** Whether a strand follows within a few moves: the fan is not worth switching for the way round at the edge. */
+function bridgeSoon(moves: MoveTable, from: number): boolean {
+  for (let i = from; i < Math.min(moves.count, from + 12); i++) if (moves.kind[i] === MoveKind.bridge) return true;
+  return false;
+}

@@ -1,0 +1,39 @@
+/** Edits laid over a program that lies in memory. */
+import { AppliedEdits, applyEdits, Edit } from "@/core/edits";
+import { readChunks, seeFile } from "@/core/edits/see-file";
+import { applySplices, noSplices, SpliceSet } from "@/core/edits/splice";
+import { ProgramTables } from "@/core/gcode/read";
+import { comparePlan, Mismatch, settingsByLayer } from "@/core/heightplan/proof";
+import { Result } from "@/core/result";
+import { Printer } from "@/core/shelf/printer";
+import { ladle } from "./demo";
+import { bytesOf, textOf } from "./programs";
+
+/** The stack applied, or why it was refused. */
+export function tryEdits(text: string, edits: Edit[], printer: Printer = ladle): Result<AppliedEdits> {
+  const bytes = bytesOf(text);
+  const read = (set: SpliceSet) => {
+    const chunks = () => [applySplices(bytes, set)];
+    return seeFile(readChunks(chunks(), printer), chunks, printer);
+  };
+  return applyEdits(edits, { original: read(noSplices), read }, printer);
+}
+
+export interface Edited extends AppliedEdits {
+  after: string;
+  tables: ProgramTables;
+  /** Where the edited text does not command what the stack wants. */
+  mismatches: Mismatch[];
+}
+
+/** The edited text with all that is known of it; fails if the edits are refused. */
+export function edited(text: string, edits: Edit[], printer: Printer = ladle): Edited {
+  const applied = tryEdits(text, edits, printer);
+  if (!applied.ok) throw new Error(applied.message);
+  const after = textOf(applySplices(bytesOf(text), applied.value.splices));
+  const tables = readChunks([bytesOf(after)], printer);
+  const mismatches = applied.value.planned.flatMap(({ tool, planned }) =>
+    comparePlan(tables.layers, settingsByLayer(tables, tool).byLayer, planned, printer),
+  );
+  return { ...applied.value, after, tables, mismatches };
+}

@@ -6,9 +6,51 @@ const layer = (name, allowed) => ({
   to: { path: "^src/", pathNot: `^src/(${[name, ...allowed].join("|")})/` },
 });
 
+/**
+ * The rooms of the core, lowest first: each may use those above it in this list (lower in the house), none below it. Rooms on one line
+ * do not know one another. `units.ts` and `result.ts` are everybody's.
+ */
+const rooms = [
+  ["geometry", "material"],
+  ["machine"],
+  ["gcode"],
+  ["shelf"],
+  ["motion", "options"],
+  ["printing"],
+  ["settings"],
+  ["firmware"],
+  ["heightplan"],
+  ["findings", "specimens"],
+  ["report"],
+  ["checks"],
+  ["edits", "trials"],
+  ["simulator"],
+  ["measure"],
+  ["link"],
+];
+const roomRules = rooms.flatMap((floor, height) =>
+  floor.map((room) => ({
+    name: `core-${room}-uses-lower-rooms-only`,
+    severity: "error",
+    from: { path: `^src/core/${room}/` },
+    to: {
+      path: "^src/core/[^/]+/",
+      pathNot: `^src/core/(${[room, ...rooms.slice(0, height).flat()].join("|")})/`,
+    },
+  })),
+);
+
 module.exports = {
   forbidden: [
     layer("core", []),
+    ...roomRules,
+    {
+      name: "core-has-no-unlisted-rooms",
+      comment: "A new room gets its place in the list above.",
+      severity: "error",
+      from: { path: "^src/core/[^/]+/", pathNot: `^src/core/(${rooms.flat().join("|")})/` },
+      to: {},
+    },
     layer("workers", ["core"]),
     layer("ui", ["workers", "core"]),
     layer("server", ["core"]),

@@ -44,11 +44,12 @@ export interface EditKind<T extends { kind: string } = { kind: string }> {
 }
 
 /**
- * Whether a change of the file concerns the tool. Settings that every tool has for itself are told apart where the file itself tells
- * them apart; where it speaks of one only, that one is every tool's.
+ * Whether changes of a setting concern a tool. Settings that every tool has for itself are told apart where the file itself tells them
+ * apart; where it speaks of one only, that one is every tool's.
  */
-export function concernsTool(report: ProgramReport, change: SettingChange, tool: number): boolean {
-  return change.tool === tool || !toldByTool(report, change.key);
+export function concerning(report: ProgramReport, key: SettingKey, tool: number): (change: SettingChange) => boolean {
+  const apart = toldByTool(report, key);
+  return (change) => change.key === key && (!apart || change.tool === tool);
 }
 
 /** Whether the file gives different tools values of their own of a setting. */
@@ -67,11 +68,12 @@ export function valueAt(
   tool: number,
 ): number | null {
   const { start, settings } = report;
+  const concerns = concerning(report, key, tool);
   let value =
     (toldByTool(report, key) ? start.find((one) => one.tool === tool)?.settings[key] : settings[key]?.[0]) ?? null;
   for (const change of report.changes) {
     if (change.layer > layer || (change.layer === layer && change.within)) break;
-    if (change.key === key && concernsTool(report, change, tool)) value = change.value;
+    if (concerns(change)) value = change.value;
   }
   return value;
 }

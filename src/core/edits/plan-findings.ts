@@ -3,7 +3,7 @@ import { Finding } from "../findings/finding";
 import { Place } from "../heightplan/planned";
 import { SettingKey, settingFor } from "../settings";
 import { plainNumber } from "../units";
-import { concernsTool } from "./edit";
+import { concerning } from "./edit";
 import { PlanLines } from "./plan-lines";
 
 /** Changes of which nothing is printed. */
@@ -30,9 +30,9 @@ export function beyondPiece({ context, changes, order, numbers, firstLayers }: P
 export function foreignChanges({ context }: PlanLines, who: Int32Array, key: SettingKey, tool: number): Finding[] {
   const { report } = context.file;
   const last = report.layers.length - 1;
+  const concerns = concerning(report, key, tool);
   const undoing = report.changes.filter((change) => {
-    if (change.key !== key || change.layer < 0 || change.layer > last || !concernsTool(report, change, tool))
-      return false;
+    if (change.layer < 0 || change.layer > last || !concerns(change)) return false;
     if (who[change.layer] < 0) return false;
     // Before the place where the layer opens it is the plan that has the last word, if it says anything there.
     const opensBehind = change.line < report.layers[change.layer].insertLine - 1;

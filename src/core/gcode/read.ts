@@ -16,7 +16,7 @@ import { LayerTracker } from "./layers";
 import { LineWords, nameOf } from "./line-words";
 import { MarkerFinder } from "./markers";
 import { EventTableBuilder, MoveKind, MoveTableBuilder } from "./moves";
-import { Line, LineScanner } from "./scan";
+import { Line, LineScanner, PlainMove } from "./scan";
 import { AssumedE, CucharaLine, ProgramTables } from "./tables";
 
 export type { AssumedE, CucharaLine, ProgramTables } from "./tables";
@@ -55,7 +55,10 @@ export interface ReaderOptions {
 }
 
 export class ProgramReader {
-  private readonly scanner = new LineScanner((line) => this.take(line));
+  private readonly scanner = new LineScanner(
+    (line) => this.take(line),
+    (move, number, startByte) => this.takePlainMove(move, number, startByte),
+  );
   private readonly words = new LineWords(this.scanner.line);
   private readonly moves: MoveTableBuilder;
   private readonly events = new EventTableBuilder();
@@ -249,46 +252,66 @@ export class ProgramReader {
     this.speed = feedMmMinToMmS(this.state.feedMmMin) * (this.state.speedPercent / 100);
   }
 
+  /** A straight move that needs no look at its line; false where one is wanted all the same. */
+  private takePlainMove({ motion, x, y, z, e, f }: PlainMove, number: number, startByte: number): boolean {
+    if (this.question !== null || this.observer !== null) return false;
+    this.state.motion = motion;
+    this.go(x, y, z, e, f, startByte, number);
+    return true;
+  }
+
   private straight(line: Line, from: number, to: number): void {
-    const { letters, values, number } = line;
+    const { letters, values } = line;
+    let x = NaN;
+    let y = NaN;
+    let z = NaN;
+    let e = NaN;
+    let f = NaN;
+    for (let i = from; i < to; i++) {
+      const value = values[i];
+      if (value !== value) continue;
+      const letter = letters[i];
+      if (letter === X) x = value;
+      else if (letter === Y) y = value;
+      else if (letter === Z) z = value;
+      else if (letter === E) e = value;
+      else if (letter === F) f = value;
+    }
+    const fromE = this.state.e;
+    const feedBefore = this.state.feedMmMin;
+    const kind = this.go(x, y, z, e, f, line.startByte, line.number);
+    if (this.observer !== null) this.observer.move(line, kind, this.state.e - fromE, feedBefore, this.state);
+  }
+
+  /** Goes straight to where the words say (NaN for those that are not there); gives the kind of move it was. */
+  private go(
+    toX: number,
+    toY: number,
+    toZ: number,
+    toE: number,
+    feed: number,
+    startByte: number,
+    number: number,
+  ): number {
     const { state } = this;
     const { unitMm, relative } = state;
-    const fromX = state.x;
-    const fromY = state.y;
-    const fromZ = state.z;
-    const fromE = state.e;
-    const feedBefore = state.feedMmMin;
+    const { x: fromX, y: fromY, z: fromZ, e: fromE } = state;
     let x = fromX;
     let y = fromY;
     let z = fromZ;
     let e = fromE;
-    for (let i = from; i < to; i++) {
-      const value = values[i];
-      if (value !== value) continue;
-      switch (letters[i]) {
-        case X:
-          x = relative ? x + value * unitMm : value * unitMm + state.offsetX;
-          break;
-        case Y:
-          y = relative ? y + value * unitMm : value * unitMm + state.offsetY;
-          break;
-        case Z:
-          z = relative ? z + value * unitMm : value * unitMm + state.offsetZ;
-          break;
-        case E:
-          e = state.relativeE ? e + value * unitMm : value * unitMm + state.offsetE;
-          break;
-        case F:
-          if (value > 0) {
-            state.feedMmMin = value * unitMm;
-            this.speed = feedMmMinToMmS(state.feedMmMin) * (state.speedPercent / 100);
-          }
-          break;
-      }
+    if (toX === toX) x = relative ? x + toX * unitMm : toX * unitMm + state.offsetX;
+    if (toY === toY) y = relative ? y + toY * unitMm : toY * unitMm + state.offsetY;
+    if (toZ === toZ) z = relative ? z + toZ * unitMm : toZ * unitMm + state.offsetZ;
+    if (toE === toE) {
+      e = state.relativeE ? e + toE * unitMm : toE * unitMm + state.offsetE;
+      state.e = e;
+    }
+    if (feed > 0) {
+      state.feedMmMin = feed * unitMm;
+      this.speed = feedMmMinToMmS(state.feedMmMin) * (state.speedPercent / 100);
     }
     const fed = e - fromE;
-    state.e = e;
-    let kind: number;
     if (x !== fromX || y !== fromY || z !== fromZ) {
       state.x = x;
       state.y = y;
@@ -297,22 +320,21 @@ export class ProgramReader {
         // Drawing back and restoring are not scaled: a factor that changes in between must leave nothing owed.
         const laid = fed * this.flow;
         this.feedFilament(laid);
-        this.tracker.print(this.moves.count, fromZ, z, line.startByte, number);
-        kind = MoveKind.print;
-        this.moves.add(x, y, z, laid, this.speed, kind, number);
-      } else {
-        if (fed !== 0) this.moveFilament(fed);
-        this.tracker.travel(line.startByte, number);
-        kind = MoveKind.travel;
-        this.moves.add(x, y, z, fed, this.speed, kind, number);
+        this.tracker.print(this.moves.count, fromZ, z, startByte, number);
+        this.moves.add(x, y, z, laid, this.speed, MoveKind.print, number);
+        return MoveKind.print;
       }
-    } else if (fed > 1e-7 || fed < -1e-7) {
-      this.moveFilament(fed);
-      if (fed > 0) this.forgiveRest();
-      kind = fed < 0 ? MoveKind.retract : MoveKind.restore;
-      this.moves.add(x, y, z, fed, this.speed, kind, number);
-    } else kind = MoveKind.travel;
-    if (this.observer !== null) this.observer.move(line, kind, fed, feedBefore, state);
+      if (fed !== 0) this.moveFilament(fed);
+      this.tracker.travel(startByte, number);
+      this.moves.add(x, y, z, fed, this.speed, MoveKind.travel, number);
+      return MoveKind.travel;
+    }
+    if (fed <= 1e-7 && fed >= -1e-7) return MoveKind.travel;
+    this.moveFilament(fed);
+    if (fed > 0) this.forgiveRest();
+    const kind = fed < 0 ? MoveKind.retract : MoveKind.restore;
+    this.moves.add(x, y, z, fed, this.speed, kind, number);
+    return kind;
   }
 
   private arc(line: Line, from: number, to: number, clockwise: boolean): void {

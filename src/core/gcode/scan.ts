@@ -248,6 +248,82 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
 }
 
 /**
+ * The words of a plain straight move: `G0` or `G1`, then X, Y, Z, E, F in any order, each once, with plain figures and nothing else on
+ * the line. Most lines of most programs are so. NaN for a word that is not there.
+ */
+export class PlainMove {
+  /** 0 or 1. */
+  motion = 0;
+  x = NaN;
+  y = NaN;
+  z = NaN;
+  e = NaN;
+  f = NaN;
+}
+
+/**
+ * Cuts a plain straight move that starts at `from` into `move`; gives the offset of the line's end, or -1 for any other line, which
+ * is `splitWords`' business. Both cut such a line into the same words. A byte `endByte` must stand at or behind `from`.
+ */
+export function cutPlainMove(move: PlainMove, bytes: Uint8Array, from: number, endByte: number): number {
+  if (bytes[from] !== G) return -1;
+  const motion = bytes[from + 1] - 48;
+  if (motion !== 1 && motion !== 0) return -1;
+  let x = NaN;
+  let y = NaN;
+  let z = NaN;
+  let e = NaN;
+  let f = NaN;
+  let at = from + 2;
+  let byte = bytes[at];
+  while (byte === 32) {
+    const letter = bytes[++at];
+    byte = bytes[++at];
+    const negative = byte === 45;
+    if (negative) byte = bytes[++at];
+    const digitsAt = at;
+    let mantissa = 0;
+    while (byte >= 48 && byte <= 57) {
+      mantissa = (mantissa * 10 + byte - 48) | 0;
+      byte = bytes[++at];
+    }
+    let digits = at - digitsAt;
+    let value = mantissa;
+    if (byte === 46) {
+      const point = at;
+      byte = bytes[++at];
+      while (byte >= 48 && byte <= 57) {
+        mantissa = (mantissa * 10 + byte - 48) | 0;
+        byte = bytes[++at];
+      }
+      const decimals = at - point - 1;
+      digits += decimals;
+      if (digits > 9) return -1;
+      value = mantissa / powersOfTen[decimals];
+    }
+    if (digits === 0 || digits > 9) return -1;
+    if (negative) value = -value;
+    if (letter === 88 && x !== x) x = value;
+    else if (letter === 89 && y !== y) y = value;
+    else if (letter === 69 && e !== e) e = value;
+    else if (letter === 70 && f !== f) f = value;
+    else if (letter === 90 && z !== z) z = value;
+    else return -1;
+  }
+  if (byte !== endByte) {
+    if (byte !== 13 || bytes[at + 1] !== endByte) return -1;
+    at++;
+  }
+  move.motion = motion;
+  move.x = x;
+  move.y = y;
+  move.z = z;
+  move.e = e;
+  move.f = f;
+  return at;
+}
+
+/**
  * Where an exponent that starts at `at` ends, or -1 if it is none. Programs write none, but libraries that print numbers do
  * (`E1e-05`): an `e` behind a figure is the next word unless it cannot be. It cannot where E itself has the figure, nor where a
  * small `e` with a sign follows the figure of a capital letter.
@@ -308,8 +384,16 @@ export class LineScanner {
   private carry: Uint8Array = new Uint8Array(0);
   private overlong = false;
   private lineStartByte = 0;
+  private readonly plainMove = new PlainMove();
 
-  constructor(private readonly onLine: (line: Line) => void) {}
+  /**
+   * @param onLine gets every line
+   * @param onMove gets plain straight moves instead, with the number and the first byte of their line, if it wants them just now
+   */
+  constructor(
+    private readonly onLine: (line: Line) => void,
+    private readonly onMove: ((move: PlainMove, number: number, startByte: number) => boolean) | null = null,
+  ) {}
 
   /** Takes the next chunk; the chunk may be reused by the caller afterwards. */
   push(chunk: Uint8Array): void {
@@ -340,10 +424,17 @@ export class LineScanner {
       this.emit(whole, 0, whole.length - 1, this.byteCount + end + 1);
       from = end + 1;
     }
-    for (;;) {
-      const end = chunk.indexOf(endByte, from);
-      if (end < 0) break;
-      this.emit(chunk, from, end, this.byteCount + end + 1);
+    const lastEnd = chunk.lastIndexOf(endByte);
+    const { onMove, plainMove } = this;
+    while (from <= lastEnd) {
+      let end = onMove ? cutPlainMove(plainMove, chunk, from, endByte) : -1;
+      if (end >= 0 && this.lineCount > 0 && onMove!(plainMove, this.lineCount, this.lineStartByte)) {
+        this.lineCount++;
+        this.lineStartByte = this.byteCount + end + 1;
+      } else {
+        if (end < 0) end = chunk.indexOf(endByte, from);
+        this.emit(chunk, from, end, this.byteCount + end + 1);
+      }
       from = end + 1;
     }
     this.byteCount += chunk.length;

@@ -1,4 +1,8 @@
-/** Changes to a plan as people make them: pure, so that undo is just keeping the plan from before. */
+/**
+ * Changes to a plan as people make them: pure, so that undo is just keeping the plan from before.
+ *
+ * Law: what a change does not name, it keeps.
+ */
 import { SettingKey, settingFor, SettingValues } from "../settings";
 import { clamp, roundTo } from "../units";
 import { Band, bandEdgesMm, HeightPlan, HIGHEST_BASE_MM, MOST_BANDS, variedKeys } from "./plan";
@@ -37,7 +41,7 @@ export function moveEdge(plan: HeightPlan, index: number, toMm: number): HeightP
     if (i === index - 1) return { ...band, heightMm: roundTo(band.heightMm + shift, 6) };
     return band;
   });
-  return { baseHeightMm: index === 0 ? edge : plan.baseHeightMm, bands };
+  return { ...plan, baseHeightMm: index === 0 ? edge : plan.baseHeightMm, bands };
 }
 
 /** Adds a band on top: every setting one step on from the last two bands. */

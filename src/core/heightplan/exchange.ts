@@ -1,7 +1,7 @@
 /** A plan as text: pasted from a spreadsheet, exported as CSV or JSON. */
 import { refuse, Result, succeed } from "../result";
 import { SettingKey, settingFor, settingKeys, SettingValues } from "../settings";
-import { plainNumber, roundTo } from "../units";
+import { plainNumber, roundTo, toMicrometres } from "../units";
 import { Band, bandEdgesMm, HeightPlan, HIGHEST_BASE_MM, LOWEST_BAND_MM, MOST_BANDS, variedKeys } from "./plan";
 
 /** What a column of pasted text holds. */
@@ -45,13 +45,20 @@ export function planToJson(plan: HeightPlan): string {
 /**
  * Reads bands from pasted text, bottom first. One column: values of the first of `keys` (heights stay as they are, the last one
  * repeated). More columns: the height where a band starts, then values of `keys` in their order; a first line with names says
- * otherwise. Tabs, semicolons, commas and spaces part columns; a comma between two digits is a decimal mark where another separator is
- * there.
+ * otherwise. How its cells are parted is seen from the whole block, never line by line (see `readingsOf`).
  */
 export function pasteBands(text: string, keys: readonly SettingKey[], plan: HeightPlan): Result<HeightPlan> {
-  const read = readRows(text);
-  if (!read.ok) return read;
-  const { names, rows } = read.value;
+  let first: Result<HeightPlan> | null = null;
+  for (const reading of readingsOf(text)) {
+    const read = readRows(text, reading);
+    const result = read.ok ? bandsOf(read.value, keys, plan) : read;
+    if (result.ok) return result;
+    first ??= result;
+  }
+  return first ?? refuse("There are no figures in what was pasted.");
+}
+
+function bandsOf({ names, rows }: PastedRows, keys: readonly SettingKey[], plan: HeightPlan): Result<HeightPlan> {
   const width = rows[0].figures.length;
   const uneven = rows.findIndex(({ figures }) => figures.length !== width);
   if (uneven >= 0) {
@@ -84,7 +91,9 @@ export function pasteBands(text: string, keys: readonly SettingKey[], plan: Heig
 }
 
 function withHeights(plan: HeightPlan, starts: number[], endMm: number | undefined): Result<HeightPlan> {
-  const falling = starts.findIndex((start, i) => i > 0 && start - starts[i - 1] < LOWEST_BAND_MM);
+  const falling = starts.findIndex(
+    (start, i) => i > 0 && toMicrometres(start) - toMicrometres(starts[i - 1]) < toMicrometres(LOWEST_BAND_MM),
+  );
   if (falling > 0) {
     return refuse(
       `Row ${falling + 1} starts at ${plainNumber(starts[falling])} mm: heights must rise by at least ${LOWEST_BAND_MM} mm a row.`,
@@ -110,11 +119,53 @@ interface PastedRow {
   figures: number[];
 }
 
+interface PastedRows {
+  names: string[] | null;
+  rows: PastedRow[];
+}
+
+/** How a block of text may be meant: what parts its cells, and whether a comma is a decimal mark in them. */
+interface BlockReading {
+  cellsOf(line: string): string[];
+  decimalComma: boolean;
+}
+
+/**
+ * The ways a block can be meant, likeliest first. Tabs and semicolons part cells, and commas are decimal marks beside them; so are they
+ * where spaces part the figures. Cells in quotes, or commas with a space behind, are parted by commas. Bare commas can be either.
+ */
+function readingsOf(text: string): BlockReading[] {
+  const by = (separator: string | RegExp, decimalComma: boolean): BlockReading => ({
+    cellsOf: (line) =>
+      line
+        .trim()
+        .split(separator)
+        .map((cell) => cell.trim()),
+    decimalComma,
+  });
+  const lines = text.split(/\r\n|\r|\n/).filter((line) => line.trim() !== "");
+  const some = (pattern: RegExp) => lines.some((line) => pattern.test(line));
+  if (some(/\t/)) return [by("\t", true)];
+  if (some(/;/)) return [by(";", true)];
+  if (some(/"/)) return [{ cellsOf: quotedCells, decimalComma: true }];
+  const commas = by(",", false);
+  if (some(/,\s/) || some(/[a-z]\s*,/i)) return [commas];
+  if (some(/\d\s+[-+−\d]/) || some(/\s[a-z°]/i)) return [by(/\s+/, true)];
+  return some(/,/) ? [commas, by(/\s+/, true)] : [by(/\s+/, false)];
+}
+
+/** `"1,5","220,5"`: commas between quotes part nothing. */
+function quotedCells(line: string): string[] {
+  return [...line.trim().matchAll(/"([^"]*)"|[^,"]+/g)]
+    .map(([bare, quoted]) => (quoted ?? bare).trim())
+    .filter(Boolean);
+}
+
 /** The figures of every row, and the names of the columns if the first line holds some. */
-function readRows(text: string): Result<{ names: string[] | null; rows: PastedRow[] }> {
+function readRows(text: string, { cellsOf, decimalComma }: BlockReading): Result<PastedRows> {
   const rows: PastedRow[] = [];
   let names: string[] | null = null;
-  for (const [index, line] of text.split(/\r?\n/).entries()) {
+  for (const [index, line] of text.split(/\r\n|\r|\n/).entries()) {
     if (rows.length === 0 && /[a-z]/i.test(line) && !/\d/.test(line)) {
       const cells = cellsOf(line).map((cell) => cell.toLowerCase());
       if (cells.some((cell) => columnNames[cell] !== undefined)) {
@@ -123,11 +174,11 @@ function readRows(text: string): Result<{ names: string[] | null; rows: PastedRo
       }
     }
     if (!/\d/.test(line)) continue;
-    const cells = cellsOf(line).map((cell) => cell.replace(/[^\d.,+-]/g, "").replace(",", "."));
-    const figures = (names ? cells : cells.filter((cell) => cell !== "")).map((cell) =>
-      cell === "" ? NaN : Number(cell),
-    );
-    if (figures.some((figure, i) => Number.isNaN(figure) && !(names && cells[i] === ""))) {
+    // Units may stand in cells of their own; under named columns an empty cell is a value that is not set.
+    const cells = cellsOf(line).filter((cell) => names !== null || /\d/.test(cell));
+    const figures = cells.map((cell) => figureIn(cell, decimalComma));
+    const wrong = figures.findIndex((figure, i) => Number.isNaN(figure) && !(names && !/\d/.test(cells[i])));
+    if (wrong >= 0) {
       return refuse(`Line ${index + 1}, “${line.trim().slice(0, 40)}”: these are not all numbers.`);
     }
     rows.push({ figures });
@@ -137,18 +188,10 @@ function readRows(text: string): Result<{ names: string[] | null; rows: PastedRo
   return succeed({ names, rows });
 }
 
-function cellsOf(line: string): string[] {
-  const trimmed = line.trim();
-  const separator = trimmed.includes("\t")
-    ? "\t"
-    : trimmed.includes(";")
-      ? ";"
-      : /[a-z]/i.test(trimmed) && trimmed.includes(",")
-        ? ","
-        : /\s/.test(trimmed)
-          ? /\s+/
-          : ",";
-  return trimmed.split(separator).map((cell) => cell.trim());
+/** The figure in a cell, with or without a unit behind it; NaN if there is none. A typographic minus is one too. */
+function figureIn(cell: string, decimalComma: boolean): number {
+  const found = /^[^\d.,+-]*([-+]?[\d.,]+(?:e[-+]?\d+)?)[^\d]*$/i.exec(cell.replace("−", "-"));
+  return found ? Number(decimalComma ? found[1].replace(",", ".") : found[1]) : NaN;
 }
 
 function columnsFor(names: string[] | null, width: number, keys: readonly SettingKey[]): Result<Column[]> {

@@ -100,7 +100,8 @@ export function settingsByLayer(
     if (layer.index === 0) takeUpTo(layer.firstMove - 1, -1, false);
     takeUpTo(layer.firstPrintMove, layer.index, false);
     if (layer.index === 0) start = startOf(current);
-    const next = layer.index + 1 < layers.length ? openingMove(tables, layer.index + 1) : tables.moves.count;
+    // What is drawn back behind the last material is not given back, and no retraction.
+    const next = layer.index + 1 < layers.length ? openingMove(tables, layer.index + 1) : layer.lastMove + 1;
     seeMoves(measures, tables.moves, openingMove(tables, layer.index), next - 1, tools && { tools, tool: ofTool! });
     for (const key of settingKeys) {
       const values = current[key];
@@ -140,10 +141,11 @@ export function toolsOfMoves({ moves, events }: ProgramTables): Uint8Array {
   return tools;
 }
 
-/** First move behind the place where a line for the layer would stand: drawing back for the way to it belongs to it. */
+/** First move behind the place where a line for the layer would stand: drawing back for the way to it belongs to it if it stands there. */
 function openingMove({ layers, moves }: ProgramTables, index: number): number {
   const layer = layers[index];
   let first = layer.firstMove;
+  while (first < layer.firstPrintMove && moves.line[first] < layer.insertLine) first++;
   while (first > 0 && moves.line[first - 1] >= layer.insertLine) first--;
   return first;
 }
@@ -190,6 +192,8 @@ export function comparePlan(
     for (let layer = 0; layer < Math.min(wanted.length, layers.length); layer++) {
       if (Number.isNaN(wanted[layer])) continue;
       const commanded = byLayer[key][layer];
+      // A layer in which the filament is never drawn back contradicts no wish about it.
+      if (Number.isNaN(commanded) && setting.inside?.on(printer)) continue;
       if (!(Math.abs(commanded - setting.effective(wanted[layer], printer)) <= setting.tolerance)) {
         mismatches.push({ key, layer, zMm: layers[layer].zMm, planned: wanted[layer], commanded });
       }

@@ -4,7 +4,10 @@ import type { Told } from "../machine/state";
 import type { Identity } from "../firmware/reports/identity";
 import type { ValueReading } from "../firmware/values/reading";
 import type { Mark } from "../heightplan/marks";
+import type { JobLog } from "../report/progress";
 import type { SettingKey } from "../settings";
+
+export type { JobLog } from "../report/progress";
 
 /** Who asked for a line. `watch` is the question for temperatures while somebody looks at them. */
 export type Source = "console" | "values" | "measure" | "heat" | "job" | "nudge" | "watch" | "stop";
@@ -79,17 +82,6 @@ export interface JobMark extends Mark {
 export interface JobSample {
   heightMm: number;
   nozzleC: number;
-}
-
-/** What the height log of a job shows from the start. */
-export interface JobLog {
-  tops: number[];
-  minX: number[];
-  maxX: number[];
-  /** Values in force per layer; null where the program has not said anything. */
-  settings: Record<SettingKey, (number | null)[]>;
-  /** Without heating up and homing. */
-  seconds: number;
 }
 
 /** Everything about a job on a link. */

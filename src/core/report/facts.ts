@@ -49,9 +49,34 @@ const sines = Float64Array.from({ length: DIRECTIONS }, (_, i) => Math.sin((i * 
 class Outline {
   private readonly most = new Float64Array(2 * DIRECTIONS).fill(-Infinity);
   private readonly moves = new Int32Array(2 * DIRECTIONS).fill(-1);
+  /** A box that is surely inside: nearly all places are, and need no further look. */
+  private insideMinX = Infinity;
+  private insideMaxX = -Infinity;
+  private insideMinY = Infinity;
+  private insideMaxY = -Infinity;
+  /** The farthest places towards the four corners, X and Y each. */
+  private readonly corners = new Float64Array(8);
+  private readonly cornerFar = new Float64Array(4).fill(-Infinity);
 
   add(x: number, y: number, move: number): void {
-    const { most, moves } = this;
+    if (x >= this.insideMinX && x <= this.insideMaxX && y >= this.insideMinY && y <= this.insideMaxY) return;
+    this.widen(x, y, move);
+  }
+
+  private widen(x: number, y: number, move: number): void {
+    const { most, moves, corners, cornerFar } = this;
+    for (let corner = 0; corner < 4; corner++) {
+      const far = (corner & 1 ? -x : x) + (corner & 2 ? -y : y);
+      if (far <= cornerFar[corner]) continue;
+      cornerFar[corner] = far;
+      corners[2 * corner] = x;
+      corners[2 * corner + 1] = y;
+      // Right back, left back, right front, left front.
+      this.insideMaxX = Math.min(corners[0], corners[4]);
+      this.insideMinX = Math.max(corners[2], corners[6]);
+      this.insideMaxY = Math.min(corners[1], corners[3]);
+      this.insideMinY = Math.max(corners[5], corners[7]);
+    }
     for (let i = 0; i < DIRECTIONS; i++) {
       const far = x * cosines[i] + y * sines[i];
       if (far > most[i]) {
@@ -92,7 +117,10 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
   let tool = 0;
   let event = 0;
   let began = false;
-  const lastLaying = layers.at(-1)?.lastMove ?? -1;
+  /** The tool in use is set to what filament takes to melt. */
+  let hot = false;
+  let lastLaying = -1;
+  const lastMove = layers.at(-1)?.lastMove ?? -1;
   const hotter = (now: FactAt | null, value: number, line: number) =>
     now === null || value > now.value ? { value, line: line + 1 } : now;
   const take = () => {
@@ -101,7 +129,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     const index = events.tool[event];
     const kind = events.kind[event];
     const isWait = kind === EventKind.nozzleTemperatureWait || kind === EventKind.bedTemperatureWait;
-    if (isWait && began && events.move[event] <= lastLaying) {
+    if (isWait && began && events.move[event] <= lastMove) {
       waitsInside = { count: (waitsInside?.count ?? 0) + 1, line: waitsInside?.line ?? line + 1 };
     }
     switch (kind) {
@@ -128,6 +156,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
       case EventKind.tool:
         tool = value;
     }
+    hot = (setC.get(tool) ?? 0) >= COLDEST_FEED_C;
     event++;
   };
   for (let i = 0; i < moves.count; i++) {
@@ -135,7 +164,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     const kind = moves.kind[i];
     if (kind === MoveKind.home) continue;
     const lays = laysMaterial(kind);
-    if (moves.filamentMm[i] > 1e-6 && coldFeed === null && (setC.get(tool) ?? 0) < COLDEST_FEED_C) {
+    if (!hot && moves.filamentMm[i] > 1e-6 && coldFeed === null) {
       coldFeed = { value: setC.get(tool) ?? 0, line: moves.line[i] + 1 };
     }
     if (kind === MoveKind.retract || kind === MoveKind.restore) continue;
@@ -150,7 +179,8 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     if (i > 0 && !laysMaterial(moves.kind[i - 1])) laid.add(moves.x[i - 1], moves.y[i - 1], i);
     if (highestLaid < 0 || z > moves.z[highestLaid]) highestLaid = i;
     if (moves.layer[i] >= 0) began = true;
-    if (layingTools.has(tool)) continue;
+    if (lastLaying === tool) continue;
+    lastLaying = tool;
     layingTools.add(tool);
     if (unwaited === null && waited.size === 0) unwaited = { value: setC.get(tool) ?? 0, line: moves.line[i] + 1 };
   }

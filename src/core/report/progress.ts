@@ -2,9 +2,20 @@
 import { laysMaterial } from "../gcode/moves";
 import { ProgramTables } from "../gcode/tables";
 import { countCommands } from "../gcode/transmit";
-import type { JobLog } from "../link/state";
 import { MotionLimits } from "../motion/duration";
+import { SettingKey } from "../settings";
 import { reportOf } from "./report";
+
+/** What the height log of a job shows from the start. */
+export interface JobLog {
+  tops: number[];
+  minX: number[];
+  maxX: number[];
+  /** Values in force per layer; null where the program has not said anything. */
+  settings: Record<SettingKey, (number | null)[]>;
+  /** Without heating up and homing. */
+  seconds: number;
+}
 
 export interface LineProgress {
   /** By line of the program, from 0: height of the last material laid up to there, mm. */

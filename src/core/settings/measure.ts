@@ -4,6 +4,8 @@ import { laysMaterial, MoveKind, MoveTable } from "../gcode/moves";
 
 /** Looks at the moves of a layer one by one, and answers. */
 export interface Measure {
+  /** Which moves it is shown: those that lay, those that travel, or those that draw the filament back and the first that feeds again. */
+  looksAt: "laying" | "travel" | "filament";
   /** Looks at move `i`, which is `lengthMm` long in the plane. */
   see(moves: MoveTable, i: number, lengthMm: number): void;
   /** The value the moves seen so far tell, NaN if none; starts anew. */
@@ -49,23 +51,27 @@ class Heaviest {
 
 const toHundredths = (value: number) => Math.round(value * 100) / 100;
 
-/** The feed at which most of the length of some moves is gone, mm/s. */
-export function mostlyAt(wanted: (moves: MoveTable, i: number, lengthMm: number) => boolean): Measure {
+/** The feed most of a layer is laid at, mm/s. */
+export function layingFeed(): Measure {
   const feeds = new Heaviest();
   return {
-    see(moves, i, lengthMm) {
-      if (wanted(moves, i, lengthMm)) feeds.add(toHundredths(moves.feedMmS[i]), lengthMm);
-    },
+    looksAt: "laying",
+    see: ({ feedMmS }, i, lengthMm) => feeds.add(toHundredths(feedMmS[i]), lengthMm),
     take: () => feeds.take(),
   };
 }
 
-/** The feed most of a layer is laid at, mm/s. */
-export const layingFeed = (): Measure => mostlyAt((moves, i) => laysMaterial(moves.kind[i]));
-
-/** The feed most of its travelling in the plane is done at, mm/s. */
-export const travelFeed = (): Measure =>
-  mostlyAt((moves, i, lengthMm) => moves.kind[i] === MoveKind.travel && lengthMm > 0.5 && moves.filamentMm[i] === 0);
+/** The feed most of its travelling in the plane is done at, mm/s; lifts and wipes do not count. */
+export function travelFeed(): Measure {
+  const feeds = new Heaviest();
+  return {
+    looksAt: "travel",
+    see({ feedMmS, filamentMm }, i, lengthMm) {
+      if (lengthMm > 0.5 && filamentMm[i] === 0) feeds.add(toHundredths(feedMmS[i]), lengthMm);
+    },
+    take: () => feeds.take(),
+  };
+}
 
 /**
  * How far the filament is drawn back before most travels, standing and while it moves taken together, mm. A length that the program
@@ -79,6 +85,7 @@ export function drawnBack(): Measure {
     drawnMm = 0;
   };
   return {
+    looksAt: "filament",
     see({ filamentMm }, i) {
       if (filamentMm[i] < -1e-6) drawnMm -= filamentMm[i];
       else if (filamentMm[i] > 1e-6 && drawnMm > 0) settle();
@@ -94,6 +101,7 @@ export function drawnBack(): Measure {
 export function drawingFeed(): Measure {
   const feeds = new Heaviest();
   return {
+    looksAt: "filament",
     see({ kind, feedMmS, filamentMm }, i) {
       const drawn = kind[i] === MoveKind.retract && filamentMm[i] < 0 && -filamentMm[i] <= LONGEST_RETRACTION_MM;
       if (drawn && Number.isFinite(feedMmS[i])) feeds.add(toHundredths(feedMmS[i]), 1);
@@ -110,12 +118,21 @@ export function seeMoves(
   to: number,
   only: { tools: Uint8Array; tool: number } | null = null,
 ): void {
-  const { x, y } = moves;
+  const { x, y, kind, filamentMm } = moves;
+  const laying = measures.filter(({ looksAt }) => looksAt === "laying");
+  const travelling = measures.filter(({ looksAt }) => looksAt === "travel");
+  const filament = measures.filter(({ looksAt }) => looksAt === "filament");
+  let drawn = false;
   for (let i = Math.max(1, from); i <= to; i++) {
     if (only && only.tools[i] !== only.tool) continue;
     const dx = x[i] - x[i - 1];
     const dy = y[i] - y[i - 1];
     const length = Math.sqrt(dx * dx + dy * dy);
-    for (let m = 0; m < measures.length; m++) measures[m].see(moves, i, length);
+    const lays = laysMaterial(kind[i]);
+    const shown = lays ? laying : travelling;
+    for (let m = 0; m < shown.length; m++) shown[m].see(moves, i, length);
+    if (filamentMm[i] === 0 || (lays && !drawn)) continue;
+    drawn = filamentMm[i] < 0;
+    for (let m = 0; m < filament.length; m++) filament[m].see(moves, i, length);
   }
 }

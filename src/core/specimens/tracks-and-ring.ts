@@ -11,6 +11,7 @@ const PITCH_MM = 5;
 const TEXT_MM = 3;
 const TEXT_ROOM_MM = 14;
 const GAP_MM = 8;
+const SMALLEST_RING_MM = 5;
 
 /** Widths of the tracks, mm: from narrow to wide in even steps. */
 export function trackWidthsMm(count: number, narrowMm: number, wideMm: number): number[] {
@@ -24,9 +25,12 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
     numberOption(options, "narrowMm"),
     numberOption(options, "wideMm"),
   );
-  const ringMm = Math.min(numberOption(options, "ringMm"), room.widthMm);
   const lineMm = clamp(room.widthMm - TEXT_ROOM_MM, SHORTEST_MM, TRACK_MM);
   const tracksDepth = widths.length * PITCH_MM;
+  // The ring stands behind the tracks: it is held to what is left of the bed both ways.
+  const ringRoomMm = Math.min(room.widthMm, room.depthMm - tracksDepth - GAP_MM);
+  const askedRingMm = numberOption(options, "ringMm");
+  const ringMm = askedRingMm > 0 ? Math.max(SMALLEST_RING_MM, Math.min(askedRingMm, ringRoomMm)) : 0;
   const depthMm = tracksDepth + (ringMm > 0 ? GAP_MM + ringMm : 0);
   const left = -(lineMm + TEXT_ROOM_MM) / 2;
   const front = -depthMm / 2;

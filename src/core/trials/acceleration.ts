@@ -1,10 +1,8 @@
 import { turns } from "../specimens/turns";
 import { TrialKind } from "./kind";
-import { around, stackBands, usualFixed } from "./rounds";
+import { around, motionTrialMmS, stackBands, usualFixed } from "./rounds";
 
 const FACTORS = [0.5, 0.75, 1, 1.5, 2, 3];
-/** Fast enough that the acceleration shows, slow enough for any hot end. */
-export const MOTION_TRIAL_MM_S = 80;
 
 export const acceleration: TrialKind = {
   label: "Acceleration",
@@ -16,7 +14,7 @@ export const acceleration: TrialKind = {
   options: [],
   specimen: () => turns,
   firstRound(request) {
-    const { printer, kept } = request;
+    const { printer } = request;
     const { plan, notes } = stackBands(request, {
       key: "acceleration",
       values: around(printer.printAccelerationMmS2, FACTORS, 50, 50, 50_000),
@@ -24,7 +22,7 @@ export const acceleration: TrialKind = {
       bandMm: 7,
       lowestBandMm: 4,
     });
-    const printSpeed = Math.min(kept.printSpeed ?? MOTION_TRIAL_MM_S, printer.highestFeedXyMmS);
+    const printSpeed = motionTrialMmS(request);
     return { plan, fixed: usualFixed(request, ["acceleration"], { printSpeed }), notes };
   },
   range: (printer) => ({ low: printer.printAccelerationMmS2 * 0.5, high: printer.printAccelerationMmS2 * 3 }),

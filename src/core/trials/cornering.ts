@@ -4,9 +4,8 @@ import { SettingKey } from "../settings";
 import { Printer } from "../shelf/printer";
 import { turns } from "../specimens/turns";
 import { plainNumber } from "../units";
-import { MOTION_TRIAL_MM_S } from "./acceleration";
 import { TrialKind } from "./kind";
-import { around, stackBands, usualFixed } from "./rounds";
+import { around, motionTrialMmS, stackBands, usualFixed } from "./rounds";
 
 const FACTORS = [0.5, 0.75, 1, 1.5, 2, 3];
 
@@ -24,14 +23,14 @@ export const cornering: TrialKind = {
   options: [],
   specimen: () => turns,
   firstRound(request) {
-    const { printer, kept } = request;
+    const { printer } = request;
     const key = keyFor(printer);
     const values =
       key === "jerk"
         ? around(printer.jerkMmS, FACTORS, 0.5, 0.5, 100)
         : around(printer.junctionDeviationMm, FACTORS, 0.001, 0.001, 1);
     const { plan, notes } = stackBands(request, { key, values, baseMm: 1, bandMm: 7, lowestBandMm: 4 });
-    const printSpeed = Math.min(kept.printSpeed ?? MOTION_TRIAL_MM_S, printer.highestFeedXyMmS);
+    const printSpeed = motionTrialMmS(request);
     return { plan, fixed: usualFixed(request, ["jerk", "junctionDeviation"], { printSpeed }), notes };
   },
   range: (printer) =>

@@ -1,6 +1,7 @@
 /** What first rounds share: values held fixed, and bands that fit under the printer's highest Z. */
 import { dialects } from "../machine/dialects";
 import { Band, HeightPlan } from "../heightplan/plan";
+import { laidAreaMm2, processFor } from "../printing/process";
 import { SettingKey, settingFor, settingKeys, SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { clamp, plainNumber, roundTo } from "../units";
@@ -14,8 +15,19 @@ export function fanFor(printer: Printer, percent: number): number {
 
 /** The temperature to print at: the kept one, or the middle of the label. */
 export function nozzleFor({ printer, spool, kept }: RoundRequest): number {
-  const middle = Math.round((spool.labelMinC + spool.labelMaxC) / 10) * 5;
+  const middle = settingFor("nozzleTemperature").usual(printer, spool);
   return Math.min(kept.nozzleTemperature ?? middle, printer.highestNozzleC);
+}
+
+/** Fast enough that acceleration and corners show. */
+const MOTION_TRIAL_MM_S = 80;
+
+/** The speed at which motion is tried: the kept one or 80 mm/s, as far as axes and hot end come along. */
+export function motionTrialMmS({ printer, spool, kept, ...heights }: RoundRequest): number {
+  const wanted = kept.printSpeed ?? MOTION_TRIAL_MM_S;
+  const flow =
+    (0.9 * printer.highestFlowMm3S) / laidAreaMm2(processFor(printer, spool, heights), heights.layerHeightMm, false);
+  return Math.min(wanted, printer.highestFeedXyMmS, flow >= 1 ? Math.floor(flow) : flow);
 }
 
 /** What is held fixed: kept values first, then label and printer. The settings in `varied` are left out. */

@@ -1,5 +1,7 @@
 /** Temperatures as printers report them: `T:200.0 /200.0 B:60.0 /60.0 @:64 B@:30`. Common practice, no source. */
 
+import { MOST_TOOLS } from "../../machine/state";
+
 export interface HeaterReading {
   measuredC: number;
   /** What it is told to reach; null where the report does not say. */
@@ -23,12 +25,9 @@ export function readTemperatures(line: string): TemperatureReport | null {
     const reading = { measuredC: Number(measured), setC: set === undefined ? null : Number(set) };
     if (name === "B") bed = reading;
     else if (name === "T") plain = reading;
-    else nozzles[Number(name.slice(1))] = reading;
+    else if (Number(name.slice(1)) < MOST_TOOLS) nozzles[Number(name.slice(1))] = reading;
   }
-  const told = Array.from(
-    { length: Math.min(nozzles.length, 16) },
-    (_, tool) => nozzles[tool] ?? { measuredC: NaN, setC: null },
-  );
+  const told = Array.from({ length: nozzles.length }, (_, tool) => nozzles[tool] ?? { measuredC: NaN, setC: null });
   if (told.length === 0 && plain) told.push(plain);
   return told.length === 0 && !bed ? null : { nozzles: told, bed };
 }

@@ -1,6 +1,6 @@
 /** The page's end of the trial worker: one build at a time, the newest wins, a build that drags on is cancelled for a newer one. */
 import type { TrialInput } from "@/core/trials/build";
-import type { TrialAnswer, TrialMoves, TrialProgram, TrialRequest, TrialView } from "./trial-messages";
+import type { LineMeaning, TrialAnswer, TrialMoves, TrialProgram, TrialRequest, TrialView } from "./trial-messages";
 
 /** A build that takes longer than this is given up as soon as a newer one waits. */
 const PATIENCE_MS = 1500;
@@ -38,6 +38,12 @@ export class TrialClient {
   async moves(): Promise<TrialMoves | null> {
     const answer = await this.ask({ kind: "moves" });
     return answer?.kind === "moves" ? answer.moves : null;
+  }
+
+  /** What a line (from 0) of the last built program means, and what holds behind it. */
+  async meaningOf(line: number): Promise<LineMeaning | null> {
+    const answer = await this.ask({ kind: "holds", line });
+    return answer?.kind === "holds" ? answer.meaning : null;
   }
 
   close(): void {

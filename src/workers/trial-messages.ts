@@ -1,6 +1,8 @@
 /** What the page and its worker say to each other about a trial. */
 import { z } from "zod";
 import type { Finding } from "@/core/findings/finding";
+import type { Explanation } from "@/core/firmware/explain";
+import type { Held } from "@/core/firmware/holds";
 import type { MoveTable } from "@/core/gcode/moves";
 import type { ResolvedBand } from "@/core/heightplan/plan";
 import type { FrontView } from "@/core/printing/front-view";
@@ -17,6 +19,7 @@ export const trialRequestSchema = z.discriminatedUnion("kind", [
   }),
   z.object({ kind: z.literal("program"), request: z.number() }),
   z.object({ kind: z.literal("moves"), request: z.number() }),
+  z.object({ kind: z.literal("holds"), request: z.number(), line: z.int().min(0) }),
 ]);
 
 export type TrialRequest = z.infer<typeof trialRequestSchema>;
@@ -63,8 +66,16 @@ export interface TrialProgram {
   layerLines: number[];
 }
 
+/** A line of the program: what its words mean, and what holds behind it. */
+export interface LineMeaning {
+  line: number;
+  words: Explanation;
+  holds: Held[];
+}
+
 export type TrialAnswer =
   | { kind: "view"; request: number; view: TrialView }
   | { kind: "program"; request: number; program: TrialProgram | null }
   | { kind: "moves"; request: number; moves: TrialMoves | null }
+  | { kind: "holds"; request: number; meaning: LineMeaning | null }
   | { kind: "failed"; request: number; message: string };

@@ -1,13 +1,17 @@
 /** Builds and inspects a trial away from the page. Thin: all computation is the core's. */
 import { spotsOnBed } from "@/core/printing/piece";
+import { explainLine } from "@/core/firmware/explain";
+import { sayState } from "@/core/firmware/holds";
+import { stateBehind } from "@/core/gcode/state-behind";
+import { readingOf } from "@/core/machine/reading";
 import { frontView } from "@/core/printing/front-view";
 import { filamentAreaMm2 } from "@/core/material/bead";
 import { bedCentre } from "@/core/shelf/printer";
 import { buildTrial, BuiltTrial, TrialInput } from "@/core/trials/build";
 import { InspectedTrial, inspectTrial } from "@/core/trials/inspect";
-import { TrialAnswer, trialRequestSchema, TrialView } from "./trial-messages";
+import { LineMeaning, TrialAnswer, trialRequestSchema, TrialView } from "./trial-messages";
 
-let last: { built: BuiltTrial; inspected: InspectedTrial } | null = null;
+let last: { input: TrialInput; built: BuiltTrial; inspected: InspectedTrial } | null = null;
 
 self.onmessage = ({ data }: MessageEvent<unknown>) => {
   const parsed = trialRequestSchema.safeParse(data);
@@ -22,7 +26,7 @@ self.onmessage = ({ data }: MessageEvent<unknown>) => {
       const started = performance.now();
       const built = buildTrial(message.input);
       const inspected = inspectTrial(message.input, built);
-      last = { built, inspected };
+      last = { input: message.input, built, inspected };
       answer({ kind: "view", request: message.request, view: viewOf(message.input, built, inspected, started) });
     } else if (message.kind === "program") {
       const program = last && {
@@ -31,6 +35,8 @@ self.onmessage = ({ data }: MessageEvent<unknown>) => {
         layerLines: last.inspected.tables.layers.map(({ insertLine }) => insertLine - 1),
       };
       answer({ kind: "program", request: message.request, program });
+    } else if (message.kind === "holds") {
+      answer({ kind: "holds", request: message.request, meaning: last && meaningOf(last, message.line) });
     } else {
       const moves = last && {
         moves: {
@@ -49,6 +55,13 @@ self.onmessage = ({ data }: MessageEvent<unknown>) => {
     answer({ kind: "failed", request: message.request, message: String(error) });
   }
 };
+
+function meaningOf({ input, built: { bytes } }: NonNullable<typeof last>, line: number): LineMeaning {
+  const reading = readingOf(input.printer);
+  const text = new TextDecoder().decode(bytes).split("\n", line + 1)[line] ?? "";
+  const state = stateBehind(bytes, line, { reading, asksProgram: false });
+  return { line, words: explainLine(text, reading), holds: sayState(state) };
+}
 
 function viewOf(
   { spool, printer }: TrialInput,

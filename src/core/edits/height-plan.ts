@@ -4,7 +4,8 @@
  * **splicing** what comes of it, and **finding** what gets in its way (`plan-findings`).
  */
 import { z } from "zod";
-import { Change, changesSchema, followChanges } from "../heightplan/planned";
+import { Change, changesSchema } from "../heightplan/change";
+import { followChanges } from "../heightplan/planned";
 import { refuse, Refusal, succeed } from "../result";
 import { settingFor, SettingKey, settingKeys } from "../settings";
 import { EditContext, EditKind, PlannedForTool, printerOfFile } from "./edit";

@@ -1,6 +1,6 @@
 /** What gets in a plan's way on a file. */
 import { Finding } from "../findings/finding";
-import { Place } from "../heightplan/planned";
+import { Place } from "../heightplan/change";
 import { SettingKey, settingFor } from "../settings";
 import { plainNumber } from "../units";
 import { concerning } from "./edit";

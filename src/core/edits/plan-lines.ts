@@ -1,7 +1,8 @@
 /** A plan's changes as lines, each where its layer opens. */
 import { Finding } from "../findings/finding";
 import { cucharaComment } from "../gcode/comments";
-import { Change, Followed } from "../heightplan/planned";
+import { Change } from "../heightplan/change";
+import { Followed } from "../heightplan/planned";
 import { freeLines, sayWithComment } from "../heightplan/weave";
 import { refuse, Result, succeed } from "../result";
 import { SettingKey, settingFor } from "../settings";

@@ -1,108 +1,73 @@
+/** The form a plan takes on an opened file: from a place on, until another, these values. */
+import { z } from "zod";
+import { settingValuesSchema, SettingValues } from "../settings";
+import { freeLinesSchema } from "../settings/free-lines";
+import { HEIGHT_TOLERANCE_MM } from "../units";
+import { MOST_BANDS, MOST_LEAD_LAYERS } from "./plan";
+
+const heightPlace = z.strictObject({
+  heightMm: z
+    .number({ error: "A height must be a number in mm" })
+    .min(0, "A height cannot be below the bed")
+    .max(2000, "A height must be at most 2000 mm"),
+});
+const layerPlace = z.strictObject({
+  layer: z
+    .int({ error: "A layer is a whole number" })
+    .min(0, "A layer number cannot be negative")
+    .max(1_000_000, "There is no such layer"),
+  countsFrom: z.union([z.literal(0), z.literal(1)], {
+    error: "Say whether layers count from 0 or from 1 (countsFrom)",
+  }),
+});
+const placeSchema = z.union([heightPlace, layerPlace], {
+  error: "Say where: {heightMm} or {layer, countsFrom}",
+});
+
+export const changeSchema = z.strictObject({
+  from: placeSchema,
+  until: placeSchema.optional(),
+  settings: settingValuesSchema,
+  tool: z
+    .int({ error: "A tool is a whole number" })
+    .min(0, "Tools count from 0")
+    .max(7, "At most 8 tools, 0 to 7")
+    .optional(),
+  lines: freeLinesSchema.optional(),
+  leadLayers: z
+    .int({ error: "Layers are counted in whole numbers" })
+    .min(0, "A change can only come earlier: 0 layers or more")
+    .max(MOST_LEAD_LAYERS, `At most ${MOST_LEAD_LAYERS} layers early`)
+    .optional(),
+});
+
+export const changesSchema = z
+  .array(z.unknown(), { error: "The plan needs a list of changes" })
+  .min(1, "The plan needs at least one change")
+  .max(MOST_BANDS, `A plan has at most ${MOST_BANDS} changes`)
+  .pipe(z.array(changeSchema));
+
+/** A place on the height axis. */
+export type Place = z.infer<typeof placeSchema>;
+
 /**
- * Changes to a plan as people make them: pure, so that undo is just keeping the plan from before.
- *
- * Law: what a change does not name, it keeps.
+ * From a place on, other values hold: to the end, to the next change of the same setting, or until a place where the
+ * value from before returns. A layer that lies only partly above a place counts as above it.
  */
-import { SettingKey, settingFor, SettingValues } from "../settings";
-import { clamp, roundTo } from "../units";
-import { Band, bandEdgesMm, HeightPlan, HIGHEST_BASE_MM, MOST_BANDS, variedKeys } from "./plan";
-
-const LOWEST_DRAGGED_MM = 0.4;
-
-/** Sets one value of one band (index from 0). */
-export function setValue(plan: HeightPlan, index: number, key: SettingKey, value: number): HeightPlan {
-  return {
-    ...plan,
-    bands: plan.bands.map((band, i) =>
-      i === index ? { ...band, settings: { ...band.settings, [key]: value } } : band,
-    ),
-  };
+export interface Change {
+  from: Place;
+  until?: Place;
+  settings: SettingValues;
+  /** Which tool it is for; the first where it is left out. */
+  tool?: number;
+  /** Lines of the user's own, put in where it starts. */
+  lines?: string[];
+  /** The nozzle's temperature changes so many layers before it starts, so that the nozzle has time to follow. */
+  leadLayers?: number;
 }
 
-/** Sets the height of one band, mm; the bands above move with it. */
-export function setBandHeight(plan: HeightPlan, index: number, heightMm: number): HeightPlan {
-  return { ...plan, bands: plan.bands.map((band, i) => (i === index ? { ...band, heightMm } : band)) };
-}
-
-/**
- * Moves the lower edge of a band (index from 0) to a height, in tenths of a millimetre. The band below gives or takes the
- * room; below the first band it is the base. Held where a neighbour would become lower than a band may be.
- */
-export function moveEdge(plan: HeightPlan, index: number, toMm: number): HeightPlan {
-  const edges = bandEdgesMm(plan);
-  // By hand a band is not made lower than can be taken hold of, unless it is already.
-  const least = (of: number) => Math.min(LOWEST_DRAGGED_MM, edges[of + 1] - edges[of]);
-  const lowest = index === 0 ? 0 : edges[index - 1] + least(index - 1);
-  const highest = edges[index + 1] - least(index);
-  const edge = roundTo(clamp(toMm, lowest, index === 0 ? Math.min(highest, HIGHEST_BASE_MM) : highest), 1);
-  const shift = roundTo(edge - edges[index], 6);
-  const bands = plan.bands.map((band, i) => {
-    if (i === index) return { ...band, heightMm: roundTo(band.heightMm - shift, 6) };
-    if (i === index - 1) return { ...band, heightMm: roundTo(band.heightMm + shift, 6) };
-    return band;
-  });
-  return { ...plan, baseHeightMm: index === 0 ? edge : plan.baseHeightMm, bands };
-}
-
-/** Adds a band on top: every setting one step on from the last two bands. */
-export function addBand(plan: HeightPlan): HeightPlan {
-  const last = plan.bands[plan.bands.length - 1];
-  const before = plan.bands[plan.bands.length - 2];
-  const settings: SettingValues = { ...last.settings };
-  for (const key of variedKeys([last])) {
-    const { lowest, highest, step, decimals } = settingFor(key);
-    const value = last.settings[key]!;
-    const difference = before?.settings[key] === undefined ? -step : value - before.settings[key];
-    settings[key] = clamp(roundTo(value + difference, decimals), lowest, highest);
-  }
-  return { ...plan, bands: [...plan.bands, { heightMm: last.heightMm, settings }] };
-}
-
-/** Lets another setting vary: every band gets `value` to begin with. */
-export function varySetting(plan: HeightPlan, key: SettingKey, value: number): HeightPlan {
-  const { lowest, highest } = settingFor(key);
-  const start = clamp(value, lowest, highest);
-  const bands = plan.bands.map((band) => ({ ...band, settings: { [key]: start, ...band.settings } }));
-  return { ...plan, bands };
-}
-
-/** Takes a setting out of all bands. */
-export function holdSetting(plan: HeightPlan, key: SettingKey): HeightPlan {
-  const bands = plan.bands.map((band) => {
-    const { [key]: _held, ...settings } = band.settings;
-    return { ...band, settings };
-  });
-  return { ...plan, bands };
-}
-
-/** Lines of the user's own at the start of one band; none takes them away. */
-export function setLines(plan: HeightPlan, index: number, lines: string[]): HeightPlan {
-  const bands = plan.bands.map((band, i) => {
-    if (i !== index) return band;
-    const { lines: _before, ...rest } = band;
-    return lines.length > 0 ? { ...rest, lines } : rest;
-  });
-  return { ...plan, bands };
-}
-
-/** Takes a band out; the last one stays. */
-export function removeBand(plan: HeightPlan, index: number): HeightPlan {
-  return plan.bands.length <= 1 ? plan : { ...plan, bands: plan.bands.filter((_, i) => i !== index) };
-}
-
-/** Bands with values of one setting in even steps, all of one height; what else the bands set stays. */
-export function fillBands(
-  plan: HeightPlan,
-  key: SettingKey,
-  fill: { start: number; step: number; count: number; heightMm: number },
-): Band[] {
-  const { lowest, highest, decimals } = settingFor(key);
-  return Array.from({ length: clamp(Math.round(fill.count), 1, MOST_BANDS) }, (_, i) => {
-    const like = plan.bands[Math.min(i, plan.bands.length - 1)];
-    return {
-      ...like,
-      heightMm: fill.heightMm,
-      settings: { ...like?.settings, [key]: clamp(roundTo(fill.start + i * fill.step, decimals), lowest, highest) },
-    };
-  });
+/** Whether a layer with its top at `zMm` lies wholly or partly above the place. */
+export function isAbove(place: Place, index: number, zMm: number): boolean {
+  if ("heightMm" in place) return zMm > place.heightMm + HEIGHT_TOLERANCE_MM;
+  return index >= place.layer - place.countsFrom;
 }

@@ -5,9 +5,9 @@ import { plainNumber, roundTo, toMicrometres } from "../units";
 import { Band, bandEdgesMm, HeightPlan, HIGHEST_BASE_MM, LOWEST_BAND_MM, MOST_BANDS, variedKeys } from "./plan";
 
 /** What a column of pasted text holds. */
-type Column = "fromMm" | "toMm" | SettingKey | "skip";
+type PastedColumn = "fromMm" | "toMm" | SettingKey | "skip";
 
-const columnNames: Record<string, Column> = {
+const columnNames: Record<string, PastedColumn> = {
   from: "fromMm",
   "from mm": "fromMm",
   frommm: "fromMm",
@@ -194,7 +194,7 @@ function figureIn(cell: string, decimalComma: boolean): number {
   return found ? Number(decimalComma ? found[1].replace(",", ".") : found[1]) : NaN;
 }
 
-function columnsFor(names: string[] | null, width: number, keys: readonly SettingKey[]): Result<Column[]> {
+function columnsFor(names: string[] | null, width: number, keys: readonly SettingKey[]): Result<PastedColumn[]> {
   if (names) {
     const unknown = names.findIndex((name) => columnNames[name] === undefined);
     if (unknown >= 0) {

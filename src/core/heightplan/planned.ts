@@ -1,9 +1,7 @@
 /** What is wanted layer by layer, whatever form the plan was given in. */
-import { z } from "zod";
-import { SettingKey, settingKeys, settingValuesSchema, SettingValues } from "../settings";
-import { HEIGHT_TOLERANCE_MM } from "../units";
-import { freeLinesSchema } from "../settings/free-lines";
-import { MOST_BANDS, ResolvedBand } from "./plan";
+import { SettingKey, settingKeys } from "../settings";
+import { Change, isAbove } from "./change";
+import { ResolvedBand } from "./plan";
 
 /** Wanted values per layer index; NaN where the plan says nothing. */
 export type PlannedValues = Partial<Record<SettingKey, Float64Array>>;
@@ -50,75 +48,15 @@ export function followBands(bands: readonly ResolvedBand[], layerCount: number, 
   return plan;
 }
 
-const heightPlace = z.strictObject({
-  heightMm: z
-    .number({ error: "A height must be a number in mm" })
-    .min(0, "A height cannot be below the bed")
-    .max(2000, "A height must be at most 2000 mm"),
-});
-const layerPlace = z.strictObject({
-  layer: z
-    .int({ error: "A layer is a whole number" })
-    .min(0, "A layer number cannot be negative")
-    .max(1_000_000, "There is no such layer"),
-  countsFrom: z.union([z.literal(0), z.literal(1)], {
-    error: "Say whether layers count from 0 or from 1 (countsFrom)",
-  }),
-});
-const placeSchema = z.union([heightPlace, layerPlace], {
-  error: "Say where: {heightMm} or {layer, countsFrom}",
-});
-
-export const changeSchema = z.strictObject({
-  from: placeSchema,
-  until: placeSchema.optional(),
-  settings: settingValuesSchema,
-  tool: z
-    .int({ error: "A tool is a whole number" })
-    .min(0, "Tools count from 0")
-    .max(7, "At most 8 tools, 0 to 7")
-    .optional(),
-  lines: freeLinesSchema.optional(),
-});
-
-export const changesSchema = z
-  .array(z.unknown(), { error: "The plan needs a list of changes" })
-  .min(1, "The plan needs at least one change")
-  .max(MOST_BANDS, `A plan has at most ${MOST_BANDS} changes`)
-  .pipe(z.array(changeSchema));
-
-/** A place on the height axis. */
-export type Place = z.infer<typeof placeSchema>;
-
-/**
- * From a place on, other values hold: to the end, to the next change of the same setting, or until a place where the
- * value from before returns. A layer that lies only partly above a place counts as above it.
- */
-export interface Change {
-  from: Place;
-  until?: Place;
-  settings: SettingValues;
-  /** Which tool it is for; the first where it is left out. */
-  tool?: number;
-  /** Lines of the user's own, put in where it starts. */
-  lines?: string[];
-}
-
 /** Changes followed along the layers; the indexes are those of the changes. */
 export interface FollowedChanges extends Followed {
   /** First layer of each change, `layers.length` if it is above the piece. */
   firstLayers: number[];
 }
 
-/** Whether a layer with its top at `zMm` lies wholly or partly above the place. */
-function isAbove(place: Place, index: number, zMm: number): boolean {
-  if ("heightMm" in place) return zMm > place.heightMm + HEIGHT_TOLERANCE_MM;
-  return index >= place.layer - place.countsFrom;
-}
-
 /**
  * Follows changes along the layers of a program. Of two changes that hold in a layer, the one that starts later wins; of
- * two that start together, the one later in the list.
+ * two that start together, the one later in the list. With `leadLayers` the nozzle's temperature begins so many layers earlier.
  */
 export function followChanges(changes: readonly Change[], layers: readonly { zMm: number }[]): FollowedChanges {
   const holds = changes.map(({ from, until }) =>
@@ -137,8 +75,14 @@ export function followChanges(changes: readonly Change[], layers: readonly { zMm
       const value = changes[index].settings[key];
       if (value === undefined) continue;
       const { values, who } = columnsOf(plan, key, layers.length);
-      for (let layer = firstLayers[index]; layer < layers.length; layer++) {
-        if (!holds[index][layer]) continue;
+      const lead = key === "nozzleTemperature" ? (changes[index].leadLayers ?? 0) : 0;
+      // Never before the change below has begun to hold.
+      const earliest = Math.max(
+        0,
+        who.findLastIndex((other, layer) => layer < firstLayers[index] && other !== who[layer - 1]) + 1,
+      );
+      for (let layer = Math.max(earliest, firstLayers[index] - lead); layer < layers.length; layer++) {
+        if (layer >= firstLayers[index] && !holds[index][layer]) continue;
         values[layer] = value;
         who[layer] = index;
       }

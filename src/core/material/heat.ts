@@ -15,8 +15,8 @@ export interface HeaterFigures {
 export const ROOM_C = 22;
 const REFERENCE_C = 200;
 /** Heat capacity of a plain heater block, J/K, and specific heat of molten plastic, J/(g·K): from memory. */
-const BLOCK_J_PER_K = 15;
-const MELT_J_PER_G_K = 1.8;
+export const BLOCK_J_PER_K = 15;
+export const MELT_J_PER_G_K = 1.8;
 /** A band is settled when the nozzle is within this of its set value, °C. */
 export const SETTLED_WITHIN_C = 1;
 
@@ -60,15 +60,4 @@ export function runHeater(steps: HeatStep[], figures: HeaterFigures, startC: num
     settledShare[index] = settled / parts;
   });
   return { endC, settledShare };
-}
-
-/** Seconds until the tip is within 1 °C after the set value changes from `fromC` to `toC` while nothing else happens. */
-export function settlingSeconds(fromC: number, toC: number, figures: HeaterFigures): number {
-  const step = 0.25;
-  const steps = Array.from({ length: 2400 }, () => ({ seconds: step, setC: toC, flowGPerS: 0 }));
-  const { endC } = runHeater(steps, figures, fromC);
-  for (let i = endC.length - 1; i >= 0; i--) {
-    if (Math.abs(endC[i] - toC) > SETTLED_WITHIN_C) return (i + 1) * step;
-  }
-  return 0;
 }

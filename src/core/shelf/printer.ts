@@ -1,12 +1,7 @@
 /** One machine as it stands. Every length in mm, speed in mm/s, acceleration in mm/s², temperature in °C. */
 import { z } from "zod";
 import { dialectKeys } from "../machine/dialects";
-
-const figure = (low: number, high: number, what: string) =>
-  z
-    .number({ error: `${what} must be a number` })
-    .min(low, { error: `${what} must be at least ${low}` })
-    .max(high, { error: `${what} must be at most ${high}` });
+import { figure } from "./figure";
 
 /** Lines of a program with `{{names}}`; see `printing/template.ts` for the names. */
 const lines = (what: string) => z.string({ error: `${what} must be text` }).max(20_000, `${what} are too long`);

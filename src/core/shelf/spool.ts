@@ -1,12 +1,7 @@
 /** One reel of filament. */
 import { z } from "zod";
 import { materialNames } from "../material/materials";
-
-const figure = (low: number, high: number, what: string) =>
-  z
-    .number({ error: `${what} must be a number` })
-    .min(low, { error: `${what} must be at least ${low}` })
-    .max(high, { error: `${what} must be at most ${high}` });
+import { figure } from "./figure";
 
 export const spoolSchema = z
   .object({

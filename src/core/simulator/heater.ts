@@ -1,11 +1,8 @@
 /** One heater of the simulated printer: a block that is heated, a sensor a little behind it, and a PID regulator. */
-import { ROOM_C } from "../material/heat";
+import { BLOCK_J_PER_K, MELT_J_PER_G_K, ROOM_C } from "../material/heat";
 import { clamp } from "../units";
 import { Noise } from "./noise";
 
-/** Heat capacity of a plain heater block, J/K, and specific heat of molten plastic, J/(g·K): from memory. */
-const BLOCK_J_PER_K = 15;
-const MELT_J_PER_G_K = 1.8;
 /** Farther below its set value than this, a heater is simply full on. Common practice, no source. */
 const PID_RANGE_C = 10;
 const FULL = 255;

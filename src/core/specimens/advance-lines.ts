@@ -2,6 +2,7 @@
  * Advance lines: flat on the bed, one line a value, each slow, fast, slow, with its number beside it. Ticks at the ends of the pattern
  * show where the speed changes.
  */
+import { planHeightMm } from "../heightplan/plan";
 import { Track } from "../printing/track";
 import { numberOption } from "../options/option";
 import { clamp, plainNumber } from "../units";
@@ -50,7 +51,7 @@ function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): PieceShap
       });
     }
   }
-  const heightMm = plan.baseHeightMm + plan.bands.reduce((sum, band) => sum + band.heightMm, 0);
+  const heightMm = planHeightMm(plan);
   return {
     heightMm,
     widthMm: lineMm + TEXT_ROOM_MM,

@@ -1,4 +1,5 @@
 /** Single tracks of given widths with their width beside them, and behind them a ring of one wall; everything there to be measured. */
+import { planHeightMm } from "../heightplan/plan";
 import { Track } from "../printing/track";
 import { numberOption } from "../options/option";
 import { clamp, plainNumber, roundTo } from "../units";
@@ -61,7 +62,7 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
     ring.push({ points, widthMm: beadWidthMm });
     spots.push({ x: 0, y, label: `ring ${plainNumber(ringMm, 1)} mm` });
   }
-  const heightMm = plan.baseHeightMm + plan.bands.reduce((sum, band) => sum + band.heightMm, 0);
+  const heightMm = planHeightMm(plan);
   return {
     heightMm,
     widthMm: lineMm + TEXT_ROOM_MM,

@@ -5,9 +5,7 @@ import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
 import { SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { clamp, roundTo } from "../units";
-import type { Trial } from "./trial";
-
-const idSchema = (what: string) => z.int({ error: `${what} is a whole number` }).positive(`${what} is above 0`);
+import { idSchema, Trial } from "./trial";
 
 /** Where the copy goes; what is left out stays as it is. */
 export const copySchema = z.object({

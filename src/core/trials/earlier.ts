@@ -10,7 +10,7 @@ export function tellEarlier(trial: Trial, layers: number): Partial<TrialParts> {
 }
 
 /** The trial with that change made. */
-export function told(trial: Trial, layers: number): Trial {
+export function withLead(trial: Trial, layers: number): Trial {
   return { ...trial, ...tellEarlier(trial, layers) };
 }
 

@@ -12,7 +12,7 @@ import { HeatProfile, heatProfile, ProgramReport, reportOf } from "../report/rep
 import { bestLeadLayers, settledShares } from "../report/settling";
 import { headOf } from "../shelf/printer";
 import { BuiltTrial, followTrial, TrialInput } from "./build";
-import { leadOf, tellEarlier, told } from "./earlier";
+import { leadOf, tellEarlier, withLead } from "./earlier";
 import { firstRound } from "./first-round";
 import { roomOn } from "./room";
 import { trialKindFor } from ".";
@@ -53,7 +53,7 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
   const lead =
     nozzleVaries || built.followed.judged
       ? bestLeadLayers((layers) => {
-          const followed = followTrial(told(trial, layers), printer, built.bands, tops);
+          const followed = followTrial(withLead(trial, layers), printer, built.bands, tops);
           const set = followed.planned.nozzleTemperature ?? byLayer.nozzleTemperature;
           return settledShares(built.bands, followed, heatProfile(report.layers, set, heater, spool), heights);
         })

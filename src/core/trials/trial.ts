@@ -11,7 +11,8 @@ const heightFigure = (what: string) =>
     .min(0.04, `${what} must be at least 0.04 mm`)
     .max(1.2, `${what} must be at most 1.2 mm`);
 
-const idSchema = (what: string) =>
+/** A whole number above 0 that names a record. */
+export const idSchema = (what: string) =>
   z.int({ error: `${what} is a whole number` }).positive({ error: `${what} is a whole number above 0` });
 
 /** What a client may say of a new trial; without `plan` the kind's first round is taken. */

@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Button, Dropdown, Input } from "antd";
 import { KeyboardEvent, useRef, useState } from "react";
 import { completions } from "@/core/machine/commands";
+import { readingOf } from "@/core/machine/reading";
 import { Danger, dangerOf } from "@/core/firmware/danger";
 import type { LinkStatus } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";
@@ -28,11 +29,11 @@ function typedBefore(): string[] {
 }
 
 /** Lines that should be asked about, each reason once. What is homed on the way counts from there on. */
-function dangersOf(lines: string[], status: LinkStatus): { line: string; danger: Danger }[] {
+function dangersOf(lines: string[], status: LinkStatus, printer: SavedPrinter): { line: string; danger: Danger }[] {
   const found: { line: string; danger: Danger }[] = [];
   let homed = status.homed;
   for (const line of lines) {
-    const danger = dangerOf(line, { homed, nozzleC: status.nozzleC });
+    const danger = dangerOf(line, { homed, nozzleC: status.nozzleC }, readingOf(printer));
     if (danger && !found.some((one) => one.danger.reason === danger.reason)) found.push({ line, danger });
     if (/^\s*G28\s*(;|$)/i.test(line)) homed = true;
   }
@@ -52,7 +53,7 @@ export function Composer({ printer, status }: { printer: SavedPrinter; status: L
 
   const send = async () => {
     if (!open || lines.length === 0) return;
-    const dangers = dangersOf(lines, status);
+    const dangers = dangersOf(lines, status, printer);
     if (dangers.length > 0) {
       const sure = await modal.confirm({
         title: lines.length === 1 ? `Send ${lines[0]}?` : `Send these ${lines.length} lines?`,

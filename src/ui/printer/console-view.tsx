@@ -5,6 +5,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { Input, Segmented, Select, Switch } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { explainAnswer, explainLine, Explanation } from "@/core/firmware/explain";
+import { readingOf } from "@/core/machine/reading";
 import type { LinkEvent } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";
 import { useRoom } from "../common/use-room";
@@ -75,22 +76,26 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
           </label>
           <DayChoice printerId={printer.id} day={day} onDay={setDay} />
         </div>
-        <Talk lines={lines} chosen={event?.id ?? null} onChoose={setChosen} heightPx={roomPx} />
+        <Talk printer={printer} lines={lines} chosen={event?.id ?? null} onChoose={setChosen} heightPx={roomPx} />
         <Composer printer={printer} status={feed.status ?? null} />
       </div>
       <div className="side">
         <section className="card" aria-label="Word by word" aria-live="polite">
           <h2>Word by word</h2>
-          {event ? <WordByWord event={event} /> : <p className="dim">Every line is explained here, word by word.</p>}
+          {event ? (
+            <WordByWord event={event} printer={printer} />
+          ) : (
+            <p className="dim">Every line is explained here, word by word.</p>
+          )}
         </section>
       </div>
     </div>
   );
 }
 
-function explain({ direction, text }: LinkEvent): Explanation {
+function explain({ direction, text }: LinkEvent, printer: SavedPrinter): Explanation {
   if (direction === "note") return { title: "", parts: [] };
-  return direction === "out" ? explainLine(text) : explainAnswer(text);
+  return direction === "out" ? explainLine(text, readingOf(printer)) : explainAnswer(text);
 }
 
 function time(atMs: number): string {
@@ -99,8 +104,14 @@ function time(atMs: number): string {
   return `${two(at.getHours())}:${two(at.getMinutes())}:${two(at.getSeconds())}.${String(Math.floor(at.getMilliseconds() / 100))}`;
 }
 
-function Talk(props: { lines: LinkEvent[]; chosen: number | null; onChoose(id: number): void; heightPx: number }) {
-  const { lines, chosen, onChoose, heightPx } = props;
+function Talk(props: {
+  printer: SavedPrinter;
+  lines: LinkEvent[];
+  chosen: number | null;
+  onChoose(id: number): void;
+  heightPx: number;
+}) {
+  const { printer, lines, chosen, onChoose, heightPx } = props;
   const box = useRef<HTMLDivElement>(null);
   const [follows, setFollows] = useState(true);
   const virtual = useVirtualizer({
@@ -152,7 +163,7 @@ function Talk(props: { lines: LinkEvent[]; chosen: number | null; onChoose(id: n
                   {line.direction === "out" ? "▸" : line.direction === "in" ? "◂" : "·"}
                 </span>
                 <span className="raw">{line.text}</span>
-                <span className="means">{explain(line).title}</span>
+                <span className="means">{explain(line, printer).title}</span>
               </div>
             );
           })}
@@ -167,8 +178,8 @@ function Talk(props: { lines: LinkEvent[]; chosen: number | null; onChoose(id: n
   );
 }
 
-function WordByWord({ event }: { event: LinkEvent }) {
-  const { title, parts } = explain(event);
+function WordByWord({ event, printer }: { event: LinkEvent; printer: SavedPrinter }) {
+  const { title, parts } = explain(event, printer);
   return (
     <>
       <p className="mono raw-line">{event.text}</p>

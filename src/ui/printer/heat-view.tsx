@@ -3,6 +3,7 @@
 import { App, Button } from "antd";
 import { useState } from "react";
 import { dangerOf } from "@/core/firmware/danger";
+import { readingOf } from "@/core/machine/reading";
 import { spoolTitle } from "@/core/shelf/spool";
 import { plainNumber } from "@/core/units";
 import type { SavedPrinter } from "../common/api";
@@ -28,7 +29,7 @@ export function HeatView({ printer, feed }: Props) {
   const [asked, setAsked] = useState(false);
   const send = async (lines: string[]) => {
     const dangers = lines
-      .map((line) => dangerOf(line, { homed: null, nozzleC: null }))
+      .map((line) => dangerOf(line, { homed: null, nozzleC: null }, readingOf(printer)))
       .filter((danger) => danger !== null);
     if (dangers.length > 0 && !asked) {
       const sure = await modal.confirm({

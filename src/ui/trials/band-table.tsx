@@ -10,7 +10,7 @@ import {
   setLines,
   setValue,
   varySetting,
-} from "@/core/heightplan/change";
+} from "@/core/heightplan/reshape";
 import { HeightPlan, LOWEST_BAND_MM, ResolvedBand } from "@/core/heightplan/plan";
 import { SettingKey, settingFor, settingKeys, SettingValues } from "@/core/settings";
 import { plainNumber } from "@/core/units";

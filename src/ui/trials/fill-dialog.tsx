@@ -2,7 +2,7 @@
 /** Start, step and count → bands. */
 import { Modal } from "antd";
 import { useState } from "react";
-import { fillBands } from "@/core/heightplan/change";
+import { fillBands } from "@/core/heightplan/reshape";
 import { HeightPlan, LOWEST_BAND_MM } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";

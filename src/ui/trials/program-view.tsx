@@ -14,6 +14,7 @@ import {
 import { useEffect, useRef, useState } from "react";
 import type { TrialClient } from "@/workers/trial-client";
 import type { TrialProgram, TrialView } from "@/workers/trial-messages";
+import { LineMeaningCard } from "./line-meaning";
 
 const inserted = Decoration.line({ class: "cm-inserted" });
 const setInserted = StateEffect.define<number[]>();
@@ -59,6 +60,7 @@ export function ProgramView({
   const host = useRef<HTMLDivElement>(null);
   const editor = useRef<EditorView | null>(null);
   const [program, setProgram] = useState<TrialProgram | null>(null);
+  const [cursorLine, setCursorLine] = useState(0);
 
   useEffect(() => {
     const made = new EditorView({
@@ -73,6 +75,9 @@ export function ProgramView({
           search({ top: true }),
           keymap.of(searchKeymap),
           insertedLines,
+          EditorView.updateListener.of(({ state, selectionSet }) => {
+            if (selectionSet) setCursorLine(state.doc.lineAt(state.selection.main.head).number - 1);
+          }),
           look,
         ],
       }),
@@ -100,6 +105,7 @@ export function ProgramView({
     const made = editor.current;
     if (!made || line < 0 || line >= made.state.doc.lines) return;
     made.dispatch({
+      selection: { anchor: made.state.doc.line(line + 1).from },
       effects: EditorView.scrollIntoView(made.state.doc.line(line + 1).from, { y: "start", yMargin: 40 }),
     });
   };
@@ -119,7 +125,8 @@ export function ProgramView({
           <kbd>Ctrl</kbd> <kbd>F</kbd> searches
         </span>
       </p>
-      <div ref={host} className="card" style={{ height: heightPx - 40, padding: 0, overflow: "hidden" }} />
+      <div ref={host} className="card" style={{ height: heightPx - 230, padding: 0, overflow: "hidden" }} />
+      <LineMeaningCard client={client} line={cursorLine} version={program} />
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { Button, Segmented } from "antd";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/findings/finding";
-import { moveEdge, setValue } from "@/core/heightplan/change";
+import { moveEdge, setValue } from "@/core/heightplan/reshape";
 import { bandOfLayer, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
 import type { Spot } from "@/core/specimens/specimen";

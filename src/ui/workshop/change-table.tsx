@@ -2,7 +2,7 @@
 /** A plan for an opened file as a table: from where, until where, which setting, which value. */
 import { Button, Segmented, Select } from "antd";
 import { useState } from "react";
-import type { Change } from "@/core/heightplan/planned";
+import type { Change } from "@/core/heightplan/change";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import type { Trial } from "@/core/trials/trial";
@@ -32,6 +32,7 @@ export function changesOfTrial({ plan, tool }: Trial): Change[] {
     settings,
     ...(tool > 0 ? { tool } : {}),
     ...(lines ? { lines } : {}),
+    ...(i > 0 && plan.leadLayers ? { leadLayers: plan.leadLayers } : {}),
   }));
 }
 

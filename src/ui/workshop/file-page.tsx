@@ -6,7 +6,8 @@ import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Finding, Mend } from "@/core/findings/finding";
 import type { Edit } from "@/core/edits";
-import { Change, followChanges } from "@/core/heightplan/planned";
+import { Change } from "@/core/heightplan/change";
+import { followChanges } from "@/core/heightplan/planned";
 import type { ProgramReport } from "@/core/report/report";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
@@ -156,7 +157,11 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
     brought.current = true;
     setChanges(changesOfTrial(trial));
     router.replace(`/workshop/${file.id}`);
-    tell.done(`The plan of “${trial.name}” lies over this file.`);
+    tell.done(
+      trial.plan.sideBySide
+        ? `The plan of “${trial.name}” lies over this file, but for its values side by side: those stand on its own piece.`
+        : `The plan of “${trial.name}” lies over this file.`,
+    );
   }, [wanted, trials, setChanges, router, file.id, tell]);
 
   const { planned, followed } = useMemo(() => followChanges(changes, layers), [changes, layers]);
@@ -232,7 +237,7 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
 
   const mend = ({ edit }: Mend) => {
     if (!edit) return;
-    const same = (one: Edit) => one.kind === "lift-out" && one.what === edit.what;
+    const same = (one: Edit) => one.kind === "lift-out" && one.what === edit.what && one.tool === edit.tool;
     const before = stack.find(same);
     const merged =
       before?.kind === "lift-out" && edit.settings
@@ -240,6 +245,8 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
         : edit;
     change([merged, ...stack.filter((one) => !same(one))]);
   };
+  // What would do harm is not handed out with changes in it, and never sent.
+  const stopped = answer.findings.some(({ severity }) => severity === "stop");
   const changedLines = answer.edits.reduce((sum, one) => sum + one.changedLines, 0);
 
   return (
@@ -311,6 +318,7 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
             <Facts
               rows={[
                 ["Time", sayDuration(report.seconds)],
+                ...sayWaits(report),
                 ...report.filament.map(({ tool, mm }): [string, string] => [
                   report.filament.length > 1 ? `Filament, tool ${tool}` : "Filament",
                   `${roundTo(mm / 1000, 2).toFixed(2)} m`,
@@ -328,7 +336,7 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
                   <div key={index} className="finding note" style={{ marginTop: 6 }}>
                     {edit.what === "cuchara"
                       ? "The lines of an earlier plan"
-                      : `The file’s own changes of ${(edit.settings ?? ["nozzleTemperature", "bedTemperature"]).map((one) => settingFor(one).short).join(", ")}`}
+                      : `The file’s own changes of ${(edit.settings ?? ["nozzleTemperature", "bedTemperature"]).map((one) => settingFor(one).short).join(", ")}${edit.tool === undefined ? "" : ` for tool ${edit.tool}`}`}
                     : {answer.edits[index]?.changedLines ?? 0} lines.{" "}
                     <button className="link-button" onClick={() => change(stack.filter((_, i) => i !== index))}>
                       Put them back
@@ -367,14 +375,14 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
             block
             href={`/api/files/${file.id}/gcode`}
             download
-            disabled={waiting || problem !== null}
+            disabled={waiting || problem !== null || (stack.length > 0 && stopped)}
           >
             Get the file
           </Button>
           {printer && (
             <Button
               block
-              disabled={waiting || problem !== null}
+              disabled={waiting || problem !== null || stopped}
               onClick={() => router.push(`/printer/${printer.id}?view=job&file=${file.id}`)}
             >
               Send it to {printer.name}
@@ -389,6 +397,12 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
       </div>
     </>
   );
+}
+
+/** What passes besides the moves, in words. */
+function sayWaits({ waits }: ProgramReport): [string, string][] {
+  if (waits.heatings === 0) return [];
+  return [["Heating up, about", sayDuration(waits.heatingSeconds)]];
 }
 
 /** Stretches of layers that follow one change. */

@@ -1,5 +1,5 @@
 /** Heights and layers of an opened file, shown and converted either way. */
-import type { Place } from "@/core/heightplan/planned";
+import type { Place } from "@/core/heightplan/change";
 import { plainNumber, roundTo } from "@/core/units";
 
 export type PlaceMode = "height" | "layer0" | "layer1";

@@ -1,4 +1,5 @@
-import { Change, changesSchema, followBands, followChanges } from "@/core/heightplan/planned";
+import { Change, changesSchema } from "@/core/heightplan/change";
+import { followBands, followChanges } from "@/core/heightplan/planned";
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { resolveBands } from "@/core/heightplan/plan";
 import { planOf } from "../helpers/demo";

@@ -1,6 +1,13 @@
 import { beadAreaMm2, beadSpacingMm, filamentAreaMm2, filamentMassG, strandAreaMm2 } from "@/core/material/bead";
-import { ROOM_C, runHeater, settlingSeconds } from "@/core/material/heat";
+import { HeaterFigures, ROOM_C, runHeater, SETTLED_WITHIN_C } from "@/core/material/heat";
 import { materialNames, materials } from "@/core/material/materials";
+
+/** Seconds until the tip is within 1 °C after the set value changes while nothing else happens. */
+function settlingSeconds(fromC: number, toC: number, figures: HeaterFigures): number {
+  const steps = Array.from({ length: 2400 }, () => ({ seconds: 0.25, setC: toC, flowGPerS: 0 }));
+  const { endC } = runHeater(steps, figures, fromC);
+  return 0.25 * (endC.findLastIndex((tipC) => Math.abs(tipC - toC) > SETTLED_WITHIN_C) + 1);
+}
 
 describe("beads", () => {
   test("filament of 1.75 mm has 2.4053 mm² (geometry)", () => {

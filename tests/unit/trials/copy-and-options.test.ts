@@ -3,7 +3,7 @@ import { fanProfile } from "@/core/material/fan";
 import { trialKindFor, trialKindKeys } from "@/core/trials";
 import { buildTrial } from "@/core/trials/build";
 import { corneringFor, forPrinter } from "@/core/trials/copy";
-import { leadOf, told } from "@/core/trials/earlier";
+import { leadOf, withLead } from "@/core/trials/earlier";
 import { inspectTrial } from "@/core/trials/inspect";
 import { checkOptions, optionsOf } from "@/core/options/option";
 import { roomOn } from "@/core/trials/room";
@@ -85,7 +85,7 @@ describe("a nozzle that is told early", () => {
   };
 
   test("changes that many layers before its band, never the first", () => {
-    const { built, byLayer } = seen(told(low, 4));
+    const { built, byLayer } = seen(withLead(low, 4));
     const second = built.bands[1].firstLayer;
     expect(Array.from(byLayer.nozzleTemperature.subarray(second - 6, second + 1))).toEqual([
       225, 225, 205, 205, 205, 205, 205,
@@ -109,8 +109,8 @@ describe("a nozzle that is told early", () => {
   test("in bridging that is the option by which it cools before the span", () => {
     const trial = trialOfKind("bridging", ladle, saffron);
     expect(leadOf(trial)).toBe(6);
-    expect(told(trial, 9).options.coolLayers).toBe(9);
-    expect(leadOf(told(low, 3))).toBe(3);
+    expect(withLead(trial, 9).options.coolLayers).toBe(9);
+    expect(leadOf(withLead(low, 3))).toBe(3);
   });
 });
 

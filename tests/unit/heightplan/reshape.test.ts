@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { addBand, fillBands, moveEdge, removeBand, setBandHeight, setValue } from "@/core/heightplan/change";
+import { addBand, fillBands, moveEdge, removeBand, setBandHeight, setValue } from "@/core/heightplan/reshape";
 import { pasteBands } from "@/core/heightplan/exchange";
 import { bandEdgesMm, planHeightMm } from "@/core/heightplan/plan";
 import { planOf } from "../helpers/demo";

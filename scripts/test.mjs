@@ -1,22 +1,45 @@
 /** `npm test`: all set-up, then everything CI runs. Closes with `N passed, N failed` alone on the last line. */
 import { spawnSync } from "node:child_process";
+import { createServer } from "node:net";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { bin, browserPath, build, install, root } from "./prepare.mjs";
+import { tallyScreens, tallyUnit } from "./tally.cjs";
 
 let passed = 0;
 let failed = 0;
 
+/** Runs a command; its exit status, or -1 if it could not be started. */
 function attempt(name, command, args, env = {}) {
+  const started = Date.now();
   console.log(`\n── ${name}`);
   const { status } = spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...process.env, ...env } });
-  return status === 0;
+  console.log(`── ${name}: ${Math.round((Date.now() - started) / 1000)} s`);
+  return status ?? -1;
 }
 
 /** One check that either holds or does not. */
 function check(name, command, args) {
-  if (attempt(name, command, args)) passed++;
+  if (attempt(name, command, args) === 0) passed++;
   else failed++;
+}
+
+/** Adds what a runner says of itself. */
+function add({ passed: more, failed: bad, said }) {
+  passed += more;
+  failed += bad;
+  for (const line of said) console.log(`\n${line}`);
+}
+
+/** A port that nobody listens on. */
+function freePort() {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.listen(0, "127.0.0.1", () => {
+      const { port } = server.address();
+      server.close(() => resolve(port));
+    });
+  });
 }
 
 /** What the tests need of Debian, installed if it is missing and this user may. Says what is missing in the end. */
@@ -57,18 +80,15 @@ check("Floor plan", bin("depcruise"), ["src", "--config", ".dependency-cruiser.c
 check("Types", bin("tsc"), ["--noEmit"]);
 
 // Nothing else runs meanwhile: every core takes part.
-attempt("Unit tests", bin("jest"), ["--maxWorkers=100%", "--json", "--outputFile=.build/unit.json"]);
-const unit = readJson(join(root, ".build", "unit.json"));
-passed += unit?.numPassedTests ?? 0;
-failed += unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1;
+const unitStatus = attempt("Unit tests", bin("jest"), ["--maxWorkers=100%", "--json", "--outputFile=.build/unit.json"]);
+add(tallyUnit(readJson(join(root, ".build", "unit.json")), unitStatus));
 
 build();
 const browser = browserPath();
 if (browser) {
-  attempt("Browser tests", bin("playwright"), ["test"], { CHROMIUM: browser });
-  const screens = readJson(join(root, ".build", "screens.json"))?.stats;
-  passed += screens ? screens.expected + screens.flaky : 0;
-  failed += screens ? screens.unexpected : 1;
+  const env = { CHROMIUM: browser, CI: "1", CUCHARA_TEST_PORT: String(await freePort()) };
+  const status = attempt("Browser tests", bin("playwright"), ["test"], env);
+  add(tallyScreens(readJson(join(root, ".build", "screens.json")), status));
 }
 
 console.log(`\n${passed} passed, ${failed} failed`);

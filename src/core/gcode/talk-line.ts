@@ -69,7 +69,8 @@ export function readTalkLine(text: string): TalkLine {
 function wordsOf(line: Line): LineWord[] {
   const decode = (from: number, to: number) => new TextDecoder().decode(line.bytes.subarray(from, to));
   return Array.from({ length: line.wordCount }, (_, i) => {
-    const end = i + 1 < line.wordCount ? line.starts[i + 1] : line.wordsEnd();
+    const lastEnd = line.wordsEnd() > line.starts[i] ? line.wordsEnd() : line.to;
+    const end = i + 1 < line.wordCount ? line.starts[i + 1] : lastEnd;
     return {
       name: String.fromCharCode(line.letters[i]),
       value: line.values[i],

@@ -177,3 +177,116 @@ describe("other changes of a plan on a file", () => {
     expect(edit(posts(true), { junctionDeviation: 0.02 }).refused).toMatch(/corners by jerk/);
   });
 });
+
+describe("the filament is followed", () => {
+  const firstE = (line: string) => Number(/E(-?[\d.]+)/.exec(line)![1]);
+  const from = { from: { heightMm: 0.2 } };
+  /** One square a layer, four layers, with lines of one's own for drawing back and giving back. */
+  const layers = (draw: string[], give: string[], more: (layer: number) => string[] = () => []) => {
+    const lines = ["M104 S200", "G28", "M109 S200", "G90", "M83"];
+    for (let i = 0; i < 4; i++) {
+      lines.push(`; deck ${i}`, ...more(i), ...draw, "G0 X10 Y10 F6000", `G0 Z${(0.2 + 0.2 * i).toFixed(1)}`, ...give);
+      for (const corner of ["X30 Y10", "X30 Y30", "X10 Y30", "X10 Y10"]) lines.push(`G1 ${corner} E0.676 F1800`);
+    }
+    return [...lines, "M104 S0", ""].join("\n");
+  };
+  /** What goes into the print, mm. */
+  const laid = (text: string) => read(text).filamentPerToolMm[0];
+
+  test("through a G92 between drawing back and giving back: as much is laid as before", () => {
+    const lines = ["M104 S200", "G28", "M109 S200", "G90", "M82", "G92 E0", "; deck 0", "G1 Z0.2 F600"];
+    for (let layer = 0; layer < 4; layer++) {
+      if (layer > 0) lines.push(`; deck ${layer}`, `G1 Z${(0.2 * (layer + 1)).toFixed(1)} F600`);
+      for (const x of [0, 40]) {
+        lines.push("G92 E0", `G1 X${10 + x} Y10 F6000`, "G1 E2 F2400");
+        [30, 10].forEach((y, i) => lines.push(`G1 X${20 + x} Y${y} E${(2.676 + 0.676 * i).toFixed(3)} F1800`));
+        lines.push("G1 E1.352 F2400");
+      }
+    }
+    const text = [...lines, "M104 S0", ""].join("\n");
+    const { after, mismatches } = edited(text, [
+      { kind: "height-plan", changes: [{ ...from, settings: { retractionLength: 4 } }] },
+    ]);
+    expect(after).toContain("G92 E-2\nG1 X50 Y10 F6000\nG1 E2 F2400");
+    expect(laid(after)).toBeCloseTo(laid(text), 6);
+    expect(mismatches).toEqual([]);
+  });
+
+  test("through a wipe: what is drawn back while moving counts, the rest is drawn standing", () => {
+    const text = layers(["G1 E-0.24 F2400", "G1 X20 Y10 E-0.56 F6000"], ["G1 E0.8 F2400"]);
+    const { after } = edit(text, { retractionLength: 1.2 }, ladle, from);
+    const drawn = after!.split("\n").filter((line) => /E-/.test(line));
+    expect(drawn.slice(2, 4)).toEqual(["G1 E-0.64 F2400", "G1 X20 Y10 E-0.56 F6000"]);
+    expect(laid(after!)).toBeCloseTo(laid(text), 6);
+    const { byLayer } = settingsByLayer(read(after!));
+    expect(Array.from(byLayer.retractionLength).map((mm) => Math.round(mm * 100) / 100)).toEqual([0.8, 1.2, 1.2, 1.2]);
+    // Less than the wipe alone draws cannot be had.
+    const { findings } = edit(text, { retractionLength: 0.3 }, ladle, from);
+    expect(findings).toMatchObject([{ check: "left-as-they-are", message: /3 places.*more than that while moving/ }]);
+  });
+
+  test("in two steps, with a restart that gives less: what was owed stays owed, and no more", () => {
+    const text = layers(["G1 E-0.5 F2400", "G1 E-2 F2400"], ["G1 E2 F2400"]);
+    const { after } = edit(text, { retractionLength: 3 }, ladle, from);
+    const [drawn] = after!.split("; deck 2")[1].split("G0");
+    expect(drawn.trim().split("\n")).toEqual(["G1 E-0.5 F2400", "G1 E-2.5 F2400"]);
+    expect(after!.split("; deck 2")[1]).toContain("G1 E2.5 F2400");
+    expect(laid(after!)).toBeCloseTo(laid(text), 6);
+  });
+
+  test("a change of filament, a priming line and a retraction across a tool change are left alone, and said", () => {
+    const swap = ["G1 E-15 F6000", "G1 E-80 F3000", "G4 S5", "G1 E80 F1500", "G1 E15 F300"];
+    const text = layers(["G1 E-2 F2400"], ["G1 E2 F2400"], (layer) => (layer === 2 ? swap : []));
+    const { after, findings } = edit(text, { retractionLength: 1 }, ladle, from);
+    for (const line of swap) expect(after!.split("\n")).toContain(line);
+    expect(after!.match(/G1 E-1 F2400/g)).toHaveLength(3);
+    const line = text.split("\n").indexOf(swap[0]) + 1;
+    expect(findings).toMatchObject([{ check: "left-as-they-are", where: `line ${line}`, message: /^One place/ }]);
+
+    const primed = layers(["G1 E-2 F2400"], ["G1 E2 F2400"], (layer) => (layer === 1 ? ["G1 E5 F300"] : []));
+    expect(edit(primed, { retractionLength: 1 }, ladle, from).after).toContain("G1 E5 F300");
+
+    const twin = printers.find(({ tools }) => tools > 1)!;
+    const across = layers(["G1 E-2 F2400", "T1"], ["T0", "G1 E2 F2400"]);
+    expect(edit(across, { retractionLength: 1 }, twin, { ...from, tool: 0 }).refused).toMatch(/never draws/);
+  });
+
+  test("a feed that the next lines would take on is put back", () => {
+    const text = layers(["G1 E-2 F2400"], ["G1 E2 F2400"]).replaceAll("E0.676 F1800", "E0.676");
+    const speedOf = (program: string) => Array.from(settingsByLayer(read(program)).byLayer.printSpeed);
+    const { after } = edit(text, { retractionSpeed: 15 }, ladle, from);
+    expect(speedOf(after!)).toEqual(speedOf(text));
+    expect(after!.split("; deck 3")[1]).toContain("G1 E2 F900\nG1 X30 Y10 E0.676 F2400");
+  });
+
+  test("in a program that counts in inches the length is put in inches", () => {
+    const inches = layers(["G1 E-0.04 F70"], ["G1 E0.04 F70"])
+      .replace("M83", "M83\nG20")
+      .replace(/([XYZ])([\d.]+)/g, (_, axis: string, mm: string) => `${axis}${(Number(mm) / 25.4).toFixed(5)}`);
+    const { after } = edit(inches, { retractionLength: 2 }, ladle, from);
+    // 2 mm are 0.07874 inch: NIST SP 811.
+    expect(firstE(after!.split("\n").filter((line) => /E-/.test(line))[2])).toBeCloseTo(-2 / 25.4, 4);
+    const { byLayer } = settingsByLayer(read(after!));
+    expect(byLayer.retractionLength[2]).toBeCloseTo(2, 3);
+  });
+});
+
+describe("travel speed", () => {
+  const tube = posts(false);
+  const speeds = (text: string) => {
+    const { byLayer } = settingsByLayer(read(text));
+    return { travel: Array.from(byLayer.travelSpeed), print: Array.from(byLayer.printSpeed) };
+  };
+
+  test("is the feed of the ways between what is laid, in a file's own lines, and of nothing else", () => {
+    const { after, planned } = edit(tube, { travelSpeed: 60 });
+    expect(speeds(after!)).toEqual({
+      travel: [...new Array(5).fill(100), ...new Array(5).fill(60)],
+      print: speeds(tube).print,
+    });
+    for (const [was, is] of changed(tube, after!)) expect(is).toBe(was.replace("F6000", "F3600"));
+    expect(comparePlan(read(after!).layers, settingsByLayer(read(after!)).byLayer, planned![0].planned, ladle)).toEqual(
+      [],
+    );
+  });
+});

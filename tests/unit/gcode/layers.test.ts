@@ -149,3 +149,95 @@ test("lines of an earlier plan are recognised, their look-alikes are not", () =>
     "M104 S200 ; cuchara: band 1/2 nozzle 200 from 0.4 mm\n",
   );
 });
+
+/** Squares at the heights, a ramp of a seam before each where `ramps` says so. */
+function scarf(firstMm: number, layerMm: number, layers = 8): string {
+  const lines = ["M104 S200", "G28", "M109 S200", "G90", "M83"];
+  for (let i = 0; i < layers; i++) {
+    const z = firstMm + layerMm * i;
+    const from = z - layerMm + 0.02;
+    lines.push(`G0 X10 Y10 Z${(i > 0 ? from : z).toFixed(3)} F6000`);
+    for (let step = 1; i > 0 && step <= 10; step++) {
+      lines.push(`G1 X${10 + step} Y10 Z${(from + ((layerMm - 0.02) * step) / 10).toFixed(3)} E0.03 F1800`);
+    }
+    for (const corner of ["X30 Y10", "X30 Y30", "X10 Y30", "X10 Y10"]) lines.push(`G1 ${corner} E0.676 F1800`);
+    lines.push("G0 X12 Y12 F6000", "G1 X28 Y28 E1");
+  }
+  return lines.join("\n");
+}
+
+const square = (dx = 0) =>
+  ["X30 Y10", "X30 Y30", "X10 Y30", "X10 Y10"].map(
+    (corner) => `G1 ${corner.replace(/X(\d+)/, (_, x: string) => `X${Number(x) + dx}`)} E0.676 F1800`,
+  );
+
+describe("layers of sliced files that were once read wrong", () => {
+  test.each([
+    [0.2, 0.2],
+    [0.25, 0.2],
+    [0.2, 0.28],
+    [0.3, 0.12],
+  ])("ramps of seams, the first layer %d, the others %d mm", (first, layer) => {
+    const expected = Array.from({ length: 8 }, (_, i) => Math.round((first + layer * i) * 1e4) / 1e4);
+    expect(heights(scarf(first, layer))).toEqual(expected);
+  });
+
+  test("a raft whose layers are numbered below zero", () => {
+    const lines = ["M104 S200", "G28", "M109 S200", "G90", "M83"];
+    [-3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7].forEach((number, i) => {
+      lines.push(`;LAYER:${number}`, `G0 X10 Y10 Z${(0.3 + 0.2 * i).toFixed(1)} F6000`, ...square());
+    });
+    const { layers, markers } = readProgram(lines.join("\n"));
+    expect(layers.map(({ marker }) => marker)).toEqual([-3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7]);
+    expect(layers[0]).toMatchObject({ zMm: 0.3, heightMm: 0.3 });
+    expect(layers[3]).toMatchObject({ zMm: 0.9, heightMm: 0.2 });
+    expect(markers!.shape).toBe("LAYER:#");
+  });
+
+  test.each([true, false])("a tower for cleaning kept lower than the piece, with comments: %s", (marked) => {
+    const lines = ["M104 S200", "G28", "M109 S200", "G90", "M83"];
+    for (let i = 0; i < 10; i++) {
+      const z = (0.2 + 0.2 * i).toFixed(1);
+      if (marked) lines.push(`;LAYER:${i}`);
+      lines.push(`G0 X10 Y10 Z${z} F6000`, ...square());
+      if (i % 3 === 2) {
+        lines.push("G0 X100 Y10 F6000", `G0 Z${(0.2 + 0.2 * Math.floor(i / 3)).toFixed(1)}`, ...square(90), `G0 Z${z}`);
+      }
+    }
+    const { layers } = readProgram(lines.join("\n"));
+    expect(layers.map(({ zMm }) => zMm)).toEqual([0.2, 0.4, 0.6, 0.8, 1, 1.2, 1.4, 1.6, 1.8, 2]);
+    expect(layers.map(({ heightMm }) => heightMm)).toEqual(new Array(10).fill(0.2));
+  });
+
+  test.each([
+    ["G0 X5 Y5 Z0.15 F6000", [0.2, 0.4, 0.6]],
+    ["G0 X5 Y5 Z0.18 F6000", [0.2, 0.4, 0.6]],
+  ])("a line that fills the nozzle just below the first layer (%s)", (start, expected) => {
+    expect(heights(squareTube({ layers: 3, start: ["G90", "M82", start, "G1 X60 E8 F1200", "G92 E0"] }))).toEqual(
+      expected,
+    );
+  });
+
+  test("markers are found behind a picture of thousands of comment lines", () => {
+    // Deterministic rows, no two of one shape.
+    const letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz+/";
+    const picture = Array.from(
+      { length: 6000 },
+      (_, row) =>
+        `; ${Array.from({ length: 40 }, (_, i) => letters[(row * 7919 + i * (row % 53) + i * i) % letters.length]).join("")}${row % 10}`,
+    );
+    const { markers, layers } = readProgram(
+      `${picture.join("\n")}\n${squareTube({ layers: 20, opens: (i) => `; deck ${i}` })}`,
+    );
+    expect([markers?.shape, layers.length]).toEqual(["deck #", 20]);
+  });
+
+  test("a change from the bed on stands behind what homes and heats, where no comment opens the first layer", () => {
+    const text = squareTube({ layers: 4 });
+    const { layers } = readProgram(text);
+    const before = text.slice(0, layers[0].insertByte);
+    expect(before).toContain("M109");
+    expect(before).toContain("G28");
+    expect(text.slice(layers[0].insertByte)).toMatch(/^G[01] /);
+  });
+});

@@ -1,5 +1,7 @@
 import { EventKind, MoveKind } from "@/core/gcode/moves";
-import { ProgramTables, readProgram } from "@/core/gcode/read";
+import fc from "fast-check";
+import { ProgramReader, ProgramTables, readProgram } from "@/core/gcode/read";
+import { cutPlainMove, Line, PlainMove, splitWords } from "@/core/gcode/scan";
 import { arcFromCentre } from "@/core/gcode/arcs";
 
 const ends = ({ moves }: ProgramTables) =>
@@ -223,4 +225,104 @@ test("empty and odd programs give empty tables", () => {
     expect(tables.layers).toEqual([]);
   }
   expect(readProgram(new Uint8Array([0, 1, 2, 0, 255])).binaryBytes).toBe(2);
+});
+
+describe("the filament of each tool is followed by itself", () => {
+  const start = ["G28", "G90", "M83", "G1 X10 Y10 Z0.2 F6000", "G1 X30 Y10 E1 F1800"];
+  const kindsOf = (...lines: string[]) => kinds(readProgram([...start, ...lines].join("\n"))).slice(3);
+  const { print, travel, retract, restore } = MoveKind;
+
+  test("what one tool has drawn back is not owed by the next", () => {
+    const lines = ["G1 E-10 F2400", "T1", "G1 X50 F6000", "G1 X90 E2 F1800", "G1 Y90 E2"];
+    expect(kindsOf(...lines)).toEqual([retract, travel, print, print]);
+  });
+
+  test("a wipe under a flow factor leaves nothing owed", () => {
+    const wiped = ["M221 S105", "G1 X28 E-0.8 F6000", "G1 X50 Y50", "G1 E0.8 F2400", "G1 X51 E0.02", "G1 X70 E1"];
+    expect(kindsOf(...wiped)).toEqual([travel, travel, restore, print, print]);
+  });
+
+  test("behind a lean restart lines are laid again at once; the gap it left is not counted as fed", () => {
+    const lean = ["G1 E-0.8 F2400", "G1 X50", "G1 E0.75", "G1 X51 E0.02", "G1 X70 E1"];
+    expect(kindsOf(...lean)).toEqual([retract, travel, restore, print, print]);
+    // 1 + 0.02 + 1 mm are pushed behind the nozzle, less the 0.05 mm that were missing.
+    expect(readProgram([...start, ...lean].join("\n")).filamentPerToolMm[0]).toBeCloseTo(1.97, 9);
+  });
+
+  test("a firmware's retraction of a length nobody said is no length of 0", () => {
+    const tables = readProgram([...start, "G10", "G1 X50", "G11", "G1 X60 E1"].join("\n"));
+    expect(kinds(tables).slice(3)).toEqual([retract, travel, restore, print]);
+    expect(tables.retractionUnsaid).toBe(true);
+    expect(Array.from(tables.moves.filamentMm).slice(3, 6)).toEqual([0, 0, 0]);
+  });
+});
+
+describe("words as programs of all sorts write them", () => {
+  test("exponents are figures where they cannot be words", () => {
+    const { moves } = readProgram("G90\nM83\nG1 X10.01 E1e-05\nG1 X1.5e+1 E9.5e-3\nG1 X20 e1\nG1X30E5\ng1 x5e-2\n");
+    expect(Array.from(moves.x).map((x) => Math.round(x * 100) / 100)).toEqual([10.01, 15, 20, 30, 5]);
+    expect(Array.from(moves.filamentMm).map((e) => Math.round(e * 1e5) / 1e5)).toEqual([0.00001, 0.0095, 1, 5, -2]);
+  });
+
+  test.each(["\n", "\r\n", "\r"])("lines end in %j", (lineEnd) => {
+    const text = ["; top", "G90", "M83", "G1 X10 Z0.2 E1", "G1 X20 E1", ""].join(lineEnd);
+    for (const size of [1, 3, 1000]) {
+      const reader = new ProgramReader();
+      const bytes = new TextEncoder().encode(text);
+      for (let at = 0; at < bytes.length; at += size) reader.push(bytes.slice(at, at + size));
+      const tables = reader.finish();
+      expect([tables.lineEnd, tables.lineCount, tables.moves.count, tables.layers.length]).toEqual([lineEnd, 5, 2, 1]);
+    }
+  });
+
+  test("text behind a pause or a display command heats nothing", () => {
+    const { events } = readProgram("M0 Set M104 S240 now\nM1 Heat M104 S240\nM117 M104 S240\n");
+    expect(events.count).toBe(0);
+  });
+
+  test("arcs lie in the plane that was chosen (RS274/NGC, section 3.5.3)", () => {
+    // Half a circle of radius 5 in the ZX plane: 15.708 mm long, and Y stays where it is.
+    const tables = readProgram("G90\nG1 X10 Y10 Z5.2\nG18\nG3 X20 Z5.2 I5 K0\n");
+    expect(lengthMm(tables, 0)).toBeCloseTo(5 * Math.PI, 1);
+    expect(new Set(Array.from(tables.moves.y).slice(1))).toEqual(new Set([10]));
+    expect(Math.max(...Array.from(tables.moves.z))).toBeCloseTo(10.2, 1);
+    const other = readProgram("G90\nG1 X10 Y10 Z5.2\nG19\nG2 Y20 Z5.2 J5 K0\n");
+    expect(new Set(Array.from(other.moves.x).slice(1))).toEqual(new Set([10]));
+    expect(lengthMm(other, 0)).toBeCloseTo(5 * Math.PI, 1);
+  });
+});
+
+describe("nothing grows with the input without a bound", () => {
+  test("names of commands, moves of arcs", () => {
+    const names = Array.from({ length: 5000 }, (_, i) => `WORD_${i} A=1`).join("\n");
+    expect(readProgram(names).unknown).toHaveLength(200);
+    const arcs = Array.from({ length: 6000 }, () => "G2 X50 Y50 I1000000 J0 E1").join("\n");
+    expect(readProgram(`G28\n${arcs}`).moves.count).toBeLessThanOrEqual(8_012_000);
+  });
+});
+
+test("plain moves are cut into the same words as any line", () => {
+  const word = fc
+    .tuple(fc.constantFrom(..."XYZEF"), fc.double({ min: -999, max: 999, noNaN: true }), fc.integer({ min: 0, max: 5 }))
+    .map(([letter, value, decimals]) => `${letter}${value.toFixed(decimals)}`);
+  fc.assert(
+    fc.property(
+      fc.constantFrom("G0", "G1"),
+      fc.uniqueArray(word, { maxLength: 5, selector: ([letter]) => letter }),
+      fc.constantFrom("\n", "\r\n"),
+      (command, words, lineEnd) => {
+        const text = [command, ...words].join(" ");
+        const bytes = new TextEncoder().encode(text + lineEnd);
+        const move = new PlainMove();
+        const end = cutPlainMove(move, bytes, 0, 10);
+        const line = new Line();
+        splitWords(line, bytes, 0, text.length);
+        const figure = (letter: string) => line.value(letter.charCodeAt(0));
+        if (end < 0) return words.some((one) => one.replace(/\D/g, "").length > 9);
+        expect(end).toBe(bytes.length - 1);
+        expect([move.x, move.y, move.z, move.e, move.f]).toEqual([..."XYZEF"].map(figure));
+        return true;
+      },
+    ),
+  );
 });

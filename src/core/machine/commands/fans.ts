@@ -7,7 +7,7 @@ import { Words } from "../words";
 /** The fan meant: the one named, else the active tool's where every tool has one, else the first. */
 function fanOf(state: MachineState, words: Words, name: string, { fanPerTool }: Reading): number {
   const named = words.value(name);
-  if (named >= 0) return named;
+  if (!Number.isNaN(named)) return named;
   return fanPerTool ? state.tool : 0;
 }
 

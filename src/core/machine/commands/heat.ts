@@ -8,7 +8,7 @@ const pid = { P: "proportional part", I: "integral part", D: "derivative part" }
 /** The tool a command is for: the one it names with T, else the one in use. Naming one does not choose it. */
 export function toolOf(state: MachineState, words: Words): number {
   const named = words.value("T");
-  return named >= 0 ? named : state.tool;
+  return Number.isNaN(named) ? state.tool : named;
 }
 
 /** The target of a waiting heat: S waits while heating only, R while cooling too. S counts where both stand. */

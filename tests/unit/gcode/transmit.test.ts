@@ -1,0 +1,31 @@
+import { numberedLine } from "@/core/gcode/checksum";
+import { commandAt, countCommands, lineEndByteOf } from "@/core/gcode/transmit";
+import { bytesOf } from "../helpers/programs";
+
+const commandsOf = (text: string) => {
+  const bytes = bytesOf(text);
+  const end = lineEndByteOf(bytes);
+  const found: string[] = [];
+  for (let at = 0; at < bytes.length;) {
+    const { text: command, next } = commandAt(bytes, at, end);
+    if (command !== "") found.push(command);
+    at = next;
+  }
+  expect(countCommands(bytes, end)).toBe(found.length);
+  return found;
+};
+
+test("a program goes out as its commands: comments, numbers and checksums of its own stay behind", () => {
+  expect(commandsOf("; top\nN12 G28*20\nG1 X5 ; there\n\n  M84\nN13\nM117 N5 is text\n")).toEqual([
+    "G28",
+    "G1 X5",
+    "M84",
+    "M117 N5 is text",
+  ]);
+  // `N5 G28*22`: common, from memory.
+  expect(numberedLine(5, commandsOf("N12 G28*20\n")[0])).toBe("N5 G28*22");
+});
+
+test.each(["\n", "\r\n", "\r"])("whatever ends its lines (%j)", (lineEnd) => {
+  expect(commandsOf(["G28", "; note", "G1 X5", "M84", ""].join(lineEnd))).toEqual(["G28", "G1 X5", "M84"]);
+});

@@ -24,7 +24,9 @@ export class LineProtocol {
   lastNumber = 0;
   /** Lines taken since power-on, for looking whether any was taken twice. */
   linesTaken = 0;
-  private readonly lines: string[] = [];
+  private lines: string[] = [];
+  /** How many of `lines` are done: taking from the front of a long list would move all the others, each time. */
+  private done = 0;
   private partial = "";
   private skipsLongLine = false;
   private wait: Wait | null = null;
@@ -37,7 +39,7 @@ export class LineProtocol {
 
   /** Nothing waits but the next line. */
   get idle(): boolean {
-    return this.wait === null && this.lines.length === 0;
+    return this.wait === null && this.done === this.lines.length;
   }
 
   /** When it has something to say by itself, s. */
@@ -98,7 +100,8 @@ export class LineProtocol {
 
   /** Forgets the lines it has. */
   forgetLines(): void {
-    this.lines.length = 0;
+    this.lines = [];
+    this.done = 0;
   }
 
   /** As after power-on. */
@@ -123,9 +126,8 @@ export class LineProtocol {
         if (!this.wait.over(this.host)) return;
         this.endWait();
       }
-      const text = this.lines.shift();
-      if (text === undefined) return;
-      this.take(text);
+      if (this.done === this.lines.length) return this.forgetLines();
+      this.take(this.lines[this.done++]);
     }
   }
 

@@ -90,6 +90,8 @@ export function factoryValues(printer: Printer, personality: Personality): Value
 export class Memory {
   inForce: Values;
   saved: Values;
+  /** Commands that tell a value of this printer. */
+  private readonly commands: ReadonlySet<string>;
 
   constructor(
     readonly factory: Values,
@@ -101,6 +103,7 @@ export class Memory {
     const known = Object.entries(saved ?? {}).filter(([id]) => id in factory);
     this.saved = { ...factory, ...Object.fromEntries(known) };
     this.inForce = { ...this.saved };
+    this.commands = new Set(Object.keys(factory).flatMap((id) => valueFor(id)?.definition.command ?? []));
   }
 
   /** The figure in force; `otherwise` if this printer does not have it. */
@@ -110,7 +113,7 @@ export class Memory {
 
   /** Whether any value of this printer is told by the command. */
   has(command: string): boolean {
-    return Object.keys(this.inForce).some((id) => valueFor(id)?.definition.command === command);
+    return this.commands.has(command);
   }
 
   /** Sets the figures of a command's words; returns how many were taken. */

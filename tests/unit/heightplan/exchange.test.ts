@@ -41,6 +41,41 @@ describe("pasting several columns", () => {
   });
 });
 
+describe("how a block is meant is seen from all of it", () => {
+  const edges = (text: string, keys?: SettingKey[]) => {
+    const result = paste(text, keys);
+    if (!result.ok) throw new Error(result.message);
+    const starts = result.value.bands.reduce<number[]>(
+      (all, { heightMm }) => [...all, Math.round((all[all.length - 1] + heightMm) * 1e4) / 1e4],
+      [result.value.baseHeightMm],
+    );
+    return [starts.slice(0, -1), result.value.bands.map(({ settings }) => Object.values(settings))];
+  };
+
+  // RFC 4180 for cells in quotes; a comma before the decimals as in ISO 80000-1, 7.3.2.
+  test.each([
+    ["one column with decimal commas", "210,5\n205,5", [1.5, 11.5], [[210.5], [205.5]]],
+    ["bare commas that rise as heights do", "1,220\n6,210", [1, 6], [[220], [210]]],
+    ["cells in quotes", '"1,5","220,5"\n"6,5","210"', [1.5, 6.5], [[220.5], [210]]],
+    ["spaces and units that stand apart", "1,5 mm 220 °C\n6,5 mm 210 °C", [1.5, 6.5], [[220], [210]]],
+    ["steps of a twentieth", "0.2\t215\n0.25\t210", [0.2, 0.25], [[215], [210]]],
+    ["names and decimal commas", "height;nozzle\n1;220\n6,5;210", [1, 6.5], [[220], [210]]],
+    ["names parted by spaces", "from to nozzle\n1 6 220\n6 11 210", [1, 6], [[220], [210]]],
+    ["an exponent", "5\t2.2e2\n10\t2.1E+2", [5, 10], [[220], [210]]],
+  ])("%s", (_, text, starts, values) => {
+    expect(edges(text)).toEqual([starts, values]);
+  });
+
+  test.each([
+    ["1\t−5", /Row 1: −?-?5 is outside 0 to 500 °C/],
+    ["1e3", /1000 is outside/],
+    ["-1\t210", /starts at -1 mm; the base can be 0/],
+    ["0.2\t215\n0.22\t210", /rise by at least 0.05 mm/],
+  ])("%j is refused for what it says", (text, sentence) => {
+    expect(refused(text)).toMatch(sentence);
+  });
+});
+
 test("what is exported as CSV is pasted back as the same plan, whatever it varies", () => {
   const band = fc.record({
     heightMm: fc.integer({ min: 5, max: 900 }).map((tenths) => tenths / 10),

@@ -1,7 +1,17 @@
 import fc from "fast-check";
-import { addBand, fillBands, moveEdge, removeBand, setBandHeight, setValue } from "@/core/heightplan/reshape";
+import {
+  addBand,
+  fillBands,
+  holdSetting,
+  moveEdge,
+  removeBand,
+  setBandHeight,
+  setLines,
+  setValue,
+  varySetting,
+} from "@/core/heightplan/reshape";
 import { pasteBands } from "@/core/heightplan/exchange";
-import { bandEdgesMm, planHeightMm } from "@/core/heightplan/plan";
+import { Band, bandEdgesMm, HeightPlan, planHeightMm } from "@/core/heightplan/plan";
 import { planOf } from "../helpers/demo";
 
 const plan = planOf([220, 215, 210], 10, 1.5);
@@ -46,6 +56,86 @@ describe("changing a plan", () => {
     expect(
       fillBands(plan, "fan", { start: 90, step: 10, count: 4, heightMm: 5 }).map(({ settings }) => settings.fan),
     ).toEqual([90, 100, 100, 100]);
+  });
+});
+
+describe("what a change does not name, it keeps", () => {
+  const bands = fc.array(
+    fc.record(
+      {
+        heightMm: fc.integer({ min: 1, max: 200 }).map((tenths) => tenths / 10),
+        settings: fc.record(
+          { nozzleTemperature: fc.integer({ min: 180, max: 260 }), fan: fc.integer({ min: 0, max: 100 }) },
+          { requiredKeys: ["nozzleTemperature"] },
+        ),
+        lines: fc.constant(["M117 here"]),
+      },
+      { requiredKeys: ["heightMm", "settings"] },
+    ),
+    { minLength: 2, maxLength: 6 },
+  ) as fc.Arbitrary<Band[]>;
+  const plans: fc.Arbitrary<HeightPlan> = fc.record({
+    baseHeightMm: fc.integer({ min: 0, max: 50 }).map((tenths) => tenths / 10),
+    bands,
+    leadLayers: fc.integer({ min: 0, max: 9 }),
+    sideBySide: fc.constant({ setting: "retractionLength" as const, values: [1, 2, 3] }),
+  });
+
+  /** Every change, what it names of the band it is about, and whether it names heights. */
+  const changes: [string, (plan: HeightPlan, at: number) => HeightPlan, (keyof Band)[], boolean][] = [
+    ["a value", (plan, at) => setValue(plan, at, "nozzleTemperature", 199), ["settings"], false],
+    ["a band's height", (plan, at) => setBandHeight(plan, at, 7), ["heightMm"], true],
+    ["an edge", (plan, at) => moveEdge(plan, at, 4), ["heightMm"], true],
+    ["a band more", (plan) => addBand(plan), [], false],
+    ["a setting more", (plan) => varySetting(plan, "flowFactor", 100), ["settings"], false],
+    ["a setting less", (plan) => holdSetting(plan, "fan"), ["settings"], false],
+    ["lines", (plan, at) => setLines(plan, at, ["G4 P1"]), ["lines"], false],
+    ["no lines", (plan, at) => setLines(plan, at, []), ["lines"], false],
+  ];
+
+  test.each(changes)("%s", (_, change, named, heights) => {
+    fc.assert(
+      fc.property(plans, fc.nat(5), (before, at) => {
+        const index = at % before.bands.length;
+        const after = change(before, index);
+        const { baseHeightMm, bands: bandsAfter, ...rest } = after;
+        expect(rest).toEqual({ leadLayers: before.leadLayers, sideBySide: before.sideBySide });
+        if (!heights) expect(baseHeightMm).toBe(before.baseHeightMm);
+        before.bands.forEach((band, i) => {
+          for (const part of ["heightMm", "settings", "lines"] as const) {
+            if (!named.includes(part)) expect(bandsAfter[i][part]).toEqual(band[part]);
+          }
+        });
+      }),
+    );
+  });
+
+  test("a setting that varies or is held leaves the others' values", () => {
+    fc.assert(
+      fc.property(plans, (before) => {
+        const varied = varySetting(before, "flowFactor", 100);
+        varied.bands.forEach(({ settings }, i) =>
+          expect(settings).toEqual({ ...before.bands[i].settings, flowFactor: 100 }),
+        );
+        expect(holdSetting(varied, "flowFactor")).toEqual(before);
+      }),
+    );
+  });
+
+  test("a drag keeps every other edge, the band's own values and its top", () => {
+    fc.assert(
+      fc.property(plans, fc.nat(5), fc.double({ min: 0, max: 120, noNaN: true }), (before, at, toMm) => {
+        const index = at % before.bands.length;
+        const edges = bandEdgesMm(moveEdge(before, index, toMm));
+        bandEdgesMm(before).forEach((edge, i) => i !== index && expect(edges[i]).toBeCloseTo(edge, 5));
+      }),
+    );
+  });
+
+  test("pasted heights and values leave lead and side by side", () => {
+    const full = { ...plan, leadLayers: 4, sideBySide: { setting: "fan" as const, values: [10] } };
+    const result = pasteBands("1\t230\n9\t220", ["nozzleTemperature"], full);
+    expect(result.ok && result.value).toMatchObject({ leadLayers: 4, sideBySide: full.sideBySide });
   });
 });
 

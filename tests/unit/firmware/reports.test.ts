@@ -35,7 +35,7 @@ describe("temperatures", () => {
     expect(report.bed && [report.bed.measuredC, report.bed.setC]).toEqual(bed);
   });
 
-  it.each(["ok", "X:0.00 Y:0.00", "FIRMWARE_NAME:T B", "echo:busy: processing", "T99999:1 /1"])(
+  it.each(["ok", "X:0.00 Y:0.00", "FIRMWARE_NAME:T B", "echo:busy: processing", "T99999:1 /1", "T1000000:5 /3"])(
     "%s holds none",
     (line) => {
       const report = readTemperatures(line);
@@ -132,6 +132,29 @@ describe("values", () => {
       }),
     );
     expect(worst).toEqual([]);
+  });
+
+  it("of a printer that goes by names are read in every form such printers answer in (common practice, no source)", () => {
+    const { entries } = readValues([
+      "// max_velocity: 300.000000",
+      "// max_accel: 3000.000000",
+      "// square_corner_velocity: 5.000000",
+      "// pressure_advance: 0.045000",
+      "// RETRACT_LENGTH=0.80000 RETRACT_SPEED=30.00000 UNRETRACT_EXTRA_LENGTH=0.00000 UNRETRACT_SPEED=30.00000",
+    ]);
+    expect(entries.map(({ value }) => value).sort((a, b) => a - b)).toEqual([0.045, 0.8, 5, 30, 300, 3000]);
+  });
+
+  it("are taken only as exactly as they are shown: half of the last decimal", () => {
+    expect(isTaken("junctionDeviation", 0.013, 0.018)).toBe(false);
+    expect(isTaken("pressureAdvance", 0.04, 0.045)).toBe(false);
+    expect(isTaken("pressureAdvancePerTool", 0.03, 0.0345)).toBe(false);
+    expect(isTaken("junctionDeviation", 0.013, 0.013)).toBe(true);
+    // Shown with two decimals, 0.013 stands as 0.01: nothing more can be seen.
+    expect(isTaken("junctionDeviation", 0.013, 0.01, 2)).toBe(true);
+    expect(isTaken("junctionDeviation", 0.013, 0.02, 2)).toBe(false);
+    const [shown] = readValues(["echo:  M205 J0.01"]).entries.filter(({ id }) => id === "junctionDeviation");
+    expect(shown.decimals).toBe(2);
   });
 
   it("are staged: the exact line, the range, and a question for a jump of more than 25 %", () => {

@@ -86,6 +86,13 @@ describe("sums", () => {
     expect([byName.firmware, byName.sum[0]]).toEqual([{}, expect.stringContaining("G92 X1 Y0")]);
   });
 
+  it("highest flow: where nothing is lost yet, faster ones are tried before anything is kept", () => {
+    const fast: Printer = { ...ladle, highestFlowMm3S: 24 };
+    const now = request("highest-flow", fast, { firstMm3S: 5, stepMm3S: 2, count: 4 });
+    const { within, printer } = value(tuneFor("highest-flow").sum(now, { fed0: 50, fed1: 50, fed2: 49.8, fed3: 49.5 }));
+    expect([within, (printer?.highestFlowMm3S ?? 24) >= 24]).toEqual([false, true]);
+  });
+
   it("PID figures are read from whatever line they stand in", () => {
     expect(readTunedFigures(["autotune: cycle 1", "done: Kp: 22.20 Ki: 1.08 Kd: 114.00", "ok"])).toEqual({
       p: 22.2,
@@ -116,6 +123,54 @@ describe("requests", () => {
       tuneRequest(tuneAskSchema.parse({ tune: "extruder-steps", inputs }), { printer: ladle, spool: null, kept: {} });
     expect(ask({ nozzleC: 90 })).toMatchObject({ ok: false, field: "inputs.nozzleC" });
     expect(ask({ nozzleC: 290 })).toMatchObject({ ok: false, message: "Ladle 220 goes up to 260 °C." });
+  });
+});
+
+describe("what a tune asks of the printer", () => {
+  const asked = (tune: TuneKey, printer: Printer, inputs: Record<string, number>) =>
+    tuneRequest(tuneAskSchema.parse({ tune, inputs }), { printer, spool: saffron, kept: {} });
+  const small: Printer = { ...ladle, bedWidthMm: 120, bedDepthMm: 120, buildHeightMm: 100 };
+
+  it("is within its room: no way longer than the bed or the column", () => {
+    expect(asked("axis-steps", small, { axis: 0, wayMm: 200 })).toMatchObject({
+      ok: false,
+      field: "inputs.wayMm",
+      message: "Ladle 220 has room for a way of 110 mm along X.",
+    });
+    expect(asked("axis-steps", small, { axis: 2, wayMm: 100 })).toMatchObject({ ok: false, field: "inputs.wayMm" });
+    expect(asked("axis-steps", small, { axis: 1, wayMm: 100 })).toMatchObject({ ok: true });
+  });
+
+  it("starts above the bed and inside it, wherever 0 lies", () => {
+    const lines = actLines(tuneFor("axis-steps"), request("axis-steps", small, { axis: 0, wayMm: 100 }));
+    expect(lines.findIndex((line) => /^G1 Z/.test(line))).toBeLessThan(lines.findIndex((line) => /^G1 X/.test(line)));
+    const round: Printer = { ...ladle, bedShape: "round", bedOrigin: "centre", bedWidthMm: 180 };
+    const [first] = actLines(tuneFor("axis-steps"), request("axis-steps", round, { axis: 0, wayMm: 100 })).filter(
+      (line) => /^G1 X/.test(line),
+    );
+    expect(first).toMatch(/^G1 X-80 /);
+  });
+
+  it("names an axis and a tool that there are", () => {
+    expect(asked("axis-steps", ladle, { axis: 0.5 })).toMatchObject({ ok: false, field: "inputs.axis" });
+    expect(
+      asked(
+        "extruder-steps",
+        printers.find(({ tools }) => tools === 2)!,
+        { tool: 0.5 },
+      ),
+    ).toMatchObject({ ok: false, field: "inputs.tool" });
+  });
+
+  it("takes the factors off before it feeds", () => {
+    const lines = actLines(tuneFor("extruder-steps"), request("extruder-steps", ladle));
+    expect(lines).toEqual(expect.arrayContaining(["M220 S100", "M221 S100"]));
+  });
+
+  it("a file for the firmware's retraction sets what is asked about, not what was there", () => {
+    const now = request("firmware-retraction", ladle, { lengthMm: 5, speedMmS: 40 }, { retractionLength: 4 });
+    const set = tuneProgram(tuneFor("firmware-retraction"), now).split("\n");
+    expect(set.filter((line) => line.startsWith("M207")).pop()).toMatch(/^M207 S5\b/);
   });
 });
 

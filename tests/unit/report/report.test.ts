@@ -1,7 +1,7 @@
 import { readProgram } from "@/core/gcode/read";
 import { proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
-import { heatProfile, reportOf } from "@/core/report/report";
+import { heatProfile, MOST_CHANGES, reportOf } from "@/core/report/report";
 import { bestLeadLayers, settledShares } from "@/core/report/settling";
 import { ladle } from "../helpers/demo";
 import { squareTube } from "../helpers/programs";
@@ -138,4 +138,16 @@ describe("heat along the height", () => {
       shareOf(quick, new Array(20).fill(0.2), 10, 19),
     );
   });
+});
+
+test("a report stays small however often a program changes its mind", () => {
+  const lines = ["M104 S200", "G28", "M109 S200", "G90", "M83"];
+  for (let i = 0; i < 100; i++) {
+    lines.push(`; layer ${i}`, `G0 X10 Y10 Z${(0.2 + 0.2 * i).toFixed(1)} F6000`);
+    for (let k = 0; k < 400; k++) lines.push(`M204 P${800 + (k % 2) * 100}`, `G1 X${10 + (k % 50)} Y12 E0.1 F1800`);
+  }
+  const { report } = reportOf(readProgram(lines.join("\n")), limitsFor(ladle));
+  expect(report.changeCount).toBeGreaterThan(39_000);
+  expect(report.changes).toHaveLength(MOST_CHANGES);
+  expect(JSON.stringify(report).length).toBeLessThan(1e6);
 });

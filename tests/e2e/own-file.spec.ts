@@ -149,3 +149,32 @@ test("the built demo file carries its own plan", async ({ request }) => {
   expect(report.cuchara).toHaveLength(6);
   expect(report.markers.countsFrom).toBe(1);
 });
+
+test("a plan hotter than the printer allows is said, handed out by nobody and sent to no printer", async ({
+  page,
+  request,
+}) => {
+  const response = await request.post("/api/files?name=hot.gcode", {
+    data: Buffer.from(slicedTube(20, (i) => `; turn ${i}`)),
+    headers: { "Content-Type": "application/octet-stream" },
+  });
+  const { id } = (await response.json()) as { id: number };
+  const answer = await request.put(`/api/files/${id}/edits`, {
+    data: [{ kind: "height-plan", changes: [{ from: { heightMm: 1 }, settings: { nozzleTemperature: 480 } }] }],
+  });
+  const { findings } = (await answer.json()) as { findings: { check: string; severity: string; message: string }[] };
+  expect(findings).toContainEqual(expect.objectContaining({ check: "beyond-limits", severity: "stop" }));
+
+  const handed = await request.get(`/api/files/${id}/gcode`);
+  expect(handed.status()).toBe(422);
+  expect(((await handed.json()) as { error: { message: string } }).error.message).toMatch(/480 °C/);
+  const job = await request.post("/api/link/job", { data: { printerId: 1, fileId: id } });
+  expect(((await job.json()) as { error: { message: string } }).error.message).toMatch(/480 °C/);
+
+  await page.goto(`/workshop/${id}`);
+  await expect(page.getByText(/The nozzle is set to 480 °C; Ladle 220 allows 260 °C/)).toBeVisible();
+  await expect(page.getByRole("link", { name: "Get the file" })).toHaveCount(0);
+  // Without the plan the file is as harmless as it was.
+  await request.put(`/api/files/${id}/edits`, { data: [] });
+  expect((await request.get(`/api/files/${id}/gcode`)).status()).toBe(200);
+});

@@ -176,3 +176,15 @@ test("edits faster than the worker builds end with the last one, everywhere", as
     expect(await (await request.get(`/api/trials/${id}/gcode`)).text()).toContain("band 2/9 nozzle 216");
   }).toPass();
 });
+
+test("the program says what the line under the cursor means, and what holds there", async ({ page }) => {
+  await page.goto("/trials/2");
+  await page.getByRole("tab", { name: "Program" }).click();
+  const card = page.getByRole("region", { name: "The line under the cursor" });
+  await page.getByRole("button", { name: "Next marked line" }).click();
+  await expect(card.getByText(/^Line \d+$/)).toBeVisible();
+  await expect(card.getByText(/°C/).first()).toBeVisible();
+  const before = await card.innerText();
+  await page.getByLabel("Program text").press("ArrowDown");
+  await expect(card).not.toHaveText(before);
+});

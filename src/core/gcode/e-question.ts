@@ -5,7 +5,7 @@
  */
 import { Line, splitWords } from "./scan";
 
-const [X, Y, E] = [88, 89, 69];
+const [G, M, X, Y, E] = [71, 77, 88, 89, 69];
 
 /** So many laying moves are enough to tell; so many lines are looked at for them. */
 const ENOUGH_FIGURES = 24;
@@ -23,6 +23,10 @@ export class EQuestion {
   private last = NaN;
   private rising = 0;
   private others = 0;
+  private figures = 0;
+
+  /** @param line number of the G90 it is about, from 0 */
+  constructor(readonly line: number) {}
 
   /** Takes one more line; true once the answer is known, or will not get any clearer. */
   hold(line: Line): boolean {
@@ -38,8 +42,15 @@ export class EQuestion {
         else this.others++;
       }
       this.last = e;
+      // Moves, with their G left out too; G92 only names the place.
+      if (line.letters[0] !== M && !(line.letters[0] === G && line.values[0] > 3)) this.figures++;
     }
     return this.rising + this.others >= ENOUGH_FIGURES || this.held.length >= MOST_LINES;
+  }
+
+  /** Whether the answer changes anything: not at the end of a program, where nothing is fed any more. */
+  get matters(): boolean {
+    return this.figures > 0 || this.held.length >= MOST_LINES;
   }
 
   get answer(): EAnswer {

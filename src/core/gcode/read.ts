@@ -228,22 +228,22 @@ export class ProgramReader {
 
   /** G90 behind M83: what it did to E is asked of the lines that follow, where that is allowed. */
   private ask(line: Line): void {
-    if (this.asks) this.question = new EQuestion();
-    this.assumedE ??= this.asks ? { line: line.number, relative: this.state.relativeE, told: false } : null;
+    if (this.asks) this.question = new EQuestion(line.number);
   }
 
   private settleQuestion(): void {
     const { question } = this;
     if (!question) return;
     this.question = null;
-    const { answer } = question;
+    const { answer, matters, line } = question;
     if (answer !== "unclear") {
       // Whatever printer it was written for: it counts like this throughout.
       this.asks = false;
       this.reading = { ...this.reading, modesCarryE: answer === "absolute" };
-      this.assumedE = { line: this.assumedE?.line ?? 0, relative: answer === "relative", told: true };
+      this.assumedE = { line: this.assumedE?.line ?? line, relative: answer === "relative", told: true };
     }
     this.state.relativeE = !this.reading.modesCarryE;
+    if (matters) this.assumedE ??= { line, relative: this.state.relativeE, told: false };
     question.release((line) => this.take(line));
   }
 

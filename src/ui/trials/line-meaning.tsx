@@ -35,12 +35,14 @@ export function LineMeaningCard({
   version: unknown;
 }) {
   const meaning = useMeaning(client, line, version);
+  // A comment stands in full in the line itself.
+  const parts = (meaning?.words.parts ?? []).filter(({ text }) => !text.startsWith(";"));
   return (
     <section className="card line-meaning" aria-label="The line under the cursor" aria-live="polite">
       <div>
         <h2>Line {line + 1}</h2>
-        <p>{meaning?.words.title || "…"}</p>
-        <Facts rows={(meaning?.words.parts ?? []).map(({ text, means }): [string, string] => [text, means])} />
+        {parts.length === 0 && <p>{meaning?.words.title || "…"}</p>}
+        <Facts rows={parts.map(({ text, means }): [string, string] => [text, means])} />
       </div>
       <div>
         <h2>What holds here</h2>

@@ -125,7 +125,7 @@ export function ProgramView({
           <kbd>Ctrl</kbd> <kbd>F</kbd> searches
         </span>
       </p>
-      <div ref={host} className="card" style={{ height: heightPx - 230, padding: 0, overflow: "hidden" }} />
+      <div ref={host} className="card" style={{ height: Math.max(180, heightPx - 240), padding: 0, overflow: "hidden" }} />
       <LineMeaningCard client={client} line={cursorLine} version={program} />
     </div>
   );

@@ -31,6 +31,12 @@ test("where they do not tell, the dialect counts, and that is said", () => {
   expect(readProgram(few, { reading: keyword }).assumedE).toEqual({ line: 6, relative: true, told: false });
 });
 
+test("where nothing is fed behind the G90, there is nothing to assume", () => {
+  const parked = `${relative.replace("G91\nG1 Z5 F600\nG90\n", "")}G91\nG1 Z10\nG90\nG0 X0 Y200\nM84\n`;
+  expect(readProgram(parked, { reading: jerk }).assumedE).toBeNull();
+  expect(readProgram(`${parked}G1 E-5 F1800\n`, { reading: jerk }).assumedE).toMatchObject({ told: false });
+});
+
 test("a program that was written for its printer here is not asked, and one that says M83 again needs no asking", () => {
   expect(readProgram(relative, { reading: jerk, asksProgram: false }).assumedE).toBeNull();
   const said = relative.replace("G90\n", "G90\nM83\n");

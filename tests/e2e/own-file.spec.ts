@@ -168,8 +168,11 @@ test("a plan hotter than the printer allows is said, handed out by nobody and se
   const handed = await request.get(`/api/files/${id}/gcode`);
   expect(handed.status()).toBe(422);
   expect(((await handed.json()) as { error: { message: string } }).error.message).toMatch(/480 °C/);
-  const job = await request.post("/api/link/job", { data: { printerId: 1, fileId: id } });
-  expect(((await job.json()) as { error: { message: string } }).error.message).toMatch(/480 °C/);
+  const printerId = 1;
+  await request.post("/api/link/connect", { data: { printerId, transport: { kind: "simulated", rate: 50 } } });
+  const job = await request.post("/api/link/job", { data: { printerId, fileId: id } });
+  expect(((await job.json()) as { error: { message: string } }).error.message).toMatch(/not sent.*480 °C/);
+  await request.post("/api/link/disconnect", { data: { printerId } });
 
   await page.goto(`/workshop/${id}`);
   await expect(page.getByText(/The nozzle is set to 480 °C; Ladle 220 allows 260 °C/)).toBeVisible();

@@ -103,10 +103,10 @@ export const printerFields: FieldGroup<Printer>[] = [
       { name: "printAccelerationMmS2", label: "Acceleration, printing", kind: "number", unit: "mm/s²", step: 100 },
       { name: "travelAccelerationMmS2", label: "Acceleration, travelling", kind: "number", unit: "mm/s²", step: 100 },
       { name: "retractAccelerationMmS2", label: "Acceleration, retracting", kind: "number", unit: "mm/s²", step: 100 },
-      { name: "highestAccelerationZMmS2", label: "Z gains speed at most", kind: "number", unit: "mm/s²", step: 10 },
+      { name: "highestAccelerationZMmS2", label: "Acceleration, Z at most", kind: "number", unit: "mm/s²", step: 10 },
       {
         name: "highestAccelerationEMmS2",
-        label: "Extruder gains speed at most",
+        label: "Acceleration, extruder at most",
         kind: "number",
         unit: "mm/s²",
         step: 500,

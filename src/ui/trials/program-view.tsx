@@ -125,7 +125,11 @@ export function ProgramView({
           <kbd>Ctrl</kbd> <kbd>F</kbd> searches
         </span>
       </p>
-      <div ref={host} className="card" style={{ height: Math.max(180, heightPx - 240), padding: 0, overflow: "hidden" }} />
+      <div
+        ref={host}
+        className="card"
+        style={{ height: Math.max(180, heightPx - 216), padding: 0, overflow: "hidden" }}
+      />
       <LineMeaningCard client={client} line={cursorLine} version={program} />
     </div>
   );

@@ -1,10 +1,9 @@
-import { changeCycle, filamentCycles } from "../gcode/filament-cycles";
+import { changeCycle } from "../gcode/filament-cycles";
 import { EventKind } from "../gcode/moves";
 import { LineChange } from "../gcode/moving-lines";
-import { dialects } from "../machine/dialects";
-import { refuse, succeed } from "../result";
+import { succeed } from "../result";
 import { drawnBack } from "./measure";
-import { countLeft, Left, noCycles } from "./rewrite-retraction";
+import { countLeft, Left, cyclesIn, firmwareLine, wishAt } from "./rewrite-retraction";
 import { Setting } from "./setting";
 
 export const retractionLength: Setting = {
@@ -17,24 +16,19 @@ export const retractionLength: Setting = {
   decimals: 2,
   outlives: true,
   usual: (printer) => printer.retractionMm,
-  say(value, printer) {
-    if (!printer.firmwareRetraction) return succeed([]);
-    const line = dialects[printer.dialect].firmwareRetractionLine({ lengthMm: value });
-    return line.ok ? succeed([line.value]) : line;
-  },
+  say: (value, printer) => firmwareLine(printer, { lengthMm: value }),
   inside: {
     on: (printer) => !printer.firmwareRetraction,
     process: (process, retractionMm) => ({ ...process, retractionMm }),
     rewrite: {
       keeps: "filament",
       changes(lines, wanted, tool) {
-        const found = filamentCycles(lines, tool);
-        const why = noCycles(found);
-        if (why) return refuse(why);
+        const found = cyclesIn(lines, tool);
+        if (!found.ok) return found;
         const changes: LineChange[] = [];
-        const left: Left[] = found.left.map(({ because, line }) => ({ what: because, line }));
-        for (const cycle of found.cycles) {
-          const wish = cycle.draw.layer >= 0 ? wanted[cycle.lines[0].layer] : NaN;
+        const left: Left[] = found.value.left.map(({ because, line }) => ({ what: because, line }));
+        for (const cycle of found.value.cycles) {
+          const wish = wishAt(cycle.lines[0], wanted);
           if (Number.isNaN(wish)) continue;
           const changed = changeCycle(cycle, wish);
           if (changed) changes.push(...changed);

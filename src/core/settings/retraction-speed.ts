@@ -1,10 +1,8 @@
-import { filamentCycles } from "../gcode/filament-cycles";
 import { EventKind } from "../gcode/moves";
 import { LineChange } from "../gcode/moving-lines";
-import { dialects } from "../machine/dialects";
-import { refuse, succeed } from "../result";
+import { succeed } from "../result";
 import { drawingFeed } from "./measure";
-import { countLeft, noCycles } from "./rewrite-retraction";
+import { countLeft, cyclesIn, firmwareLine, wishAt } from "./rewrite-retraction";
 import { Setting } from "./setting";
 
 export const retractionSpeed: Setting = {
@@ -17,30 +15,25 @@ export const retractionSpeed: Setting = {
   decimals: 1,
   outlives: true,
   usual: (printer) => printer.retractionMmS,
-  say(value, printer) {
-    if (!printer.firmwareRetraction) return succeed([]);
-    const line = dialects[printer.dialect].firmwareRetractionLine({ speedMmS: value });
-    return line.ok ? succeed([line.value]) : line;
-  },
+  say: (value, printer) => firmwareLine(printer, { speedMmS: value }),
   inside: {
     on: (printer) => !printer.firmwareRetraction,
     process: (process, retractionMmS) => ({ ...process, retractionMmS }),
     rewrite: {
       keeps: "filament",
       changes(lines, wanted, tool) {
-        const found = filamentCycles(lines, tool);
-        const why = noCycles(found);
-        if (why) return refuse(why);
+        const found = cyclesIn(lines, tool);
+        if (!found.ok) return found;
         const changes: LineChange[] = [];
-        for (const { lines: ofCycle } of found.cycles) {
-          const wish = ofCycle[0].layer >= 0 ? wanted[ofCycle[0].layer] : NaN;
+        for (const { lines: ofCycle } of found.value.cycles) {
+          const wish = wishAt(ofCycle[0], wanted);
           if (Number.isNaN(wish)) continue;
           for (const line of ofCycle) {
             if (line.kind !== "draw" && line.kind !== "restore") continue;
             changes.push({ line, feed: Math.round(wish * 60) / line.unitMm });
           }
         }
-        const left = found.left.map(({ because, line }) => ({ what: because, line }));
+        const left = found.value.left.map(({ because, line }) => ({ what: because, line }));
         return succeed({ changes, left: countLeft(left, wanted) });
       },
     },

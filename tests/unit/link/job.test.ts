@@ -36,19 +36,20 @@ afterAll(async () => {
 
 const link = (printerId: number, rate = 500) => connect(printerId, { kind: "simulated", rate });
 
-/** A square tube of so many layers. */
-function tube(layers: number): JobProgram {
-  const lines = ["; a tube", "", "M104 S200", "M109 S200", "G28", "G90", "M82", "G92 E0"];
+/** A square tube of so many layers, said in inches (1 in is 25.4 mm, NIST SP 811) if that is wanted. */
+function tube(layers: number, inches = false): JobProgram {
+  const say = (mm: number) => (inches ? (mm / 25.4).toFixed(6) : mm.toFixed(4));
+  const lines = ["; a tube", "", "M104 S200", "M109 S200", "G28", inches ? "G20" : "G21", "G90", "M82", "G92 E0"];
   let e = 0;
   for (let i = 0; i < layers; i++) {
-    lines.push(`; layer ${i}`, `G1 Z${(0.2 * (i + 1)).toFixed(2)} F600`);
+    lines.push(`; layer ${i}`, `G1 Z${say(0.2 * (i + 1))} F${say(600)}`);
     for (const [x, y] of [
       [60, 40],
       [60, 60],
       [40, 60],
       [40, 40],
     ])
-      lines.push(`G1 X${x} Y${y} E${(e += 0.7).toFixed(4)} F3000`);
+      lines.push(`G1 X${say(x)} Y${say(y)} E${say((e += 0.7))} F${say(3000)}`);
   }
   lines.push("M104 S0", "M107", "M84");
   const bytes = new TextEncoder().encode(lines.join("\n"));
@@ -119,6 +120,27 @@ describe("a job", () => {
     await until(() => job.state === "done", "the job ends", 30_000);
     await until(() => machine.planner.empty, "the moves end");
     expect(machine.place.z).toBeCloseTo(6, 3);
+    await linked.close();
+  });
+
+  it("that counts in inches is lifted by millimetres, and goes on in inches", async () => {
+    const linked = await link(ladleId, 100);
+    const job = linked.begin(tube(40, true), about);
+    await until(() => job.heightMm > 1, "it prints", 20_000);
+    const { machine } = simulatorOf(shelf.get(ladleId)!);
+    await job.pause();
+    const lift = machine.place.z - job.heightMm;
+    await job.resume();
+    expect(linked.session.told.unitMm).toBe(25.4);
+    await until(() => job.state === "done", "the job ends", 30_000);
+    await until(() => machine.planner.empty, "the moves end");
+    expect([lift > 4, lift < 20]).toEqual([true, true]);
+    expect(machine.place.z).toBeCloseTo(8, 2);
+    const next = linked.begin(tube(40, true), about);
+    await until(() => next.heightMm > 1, "it prints", 20_000);
+    await next.cancel();
+    await until(() => machine.planner.empty, "it is parked");
+    expect(machine.place.z - next.heightMm).toBeLessThan(60);
     await linked.close();
   });
 

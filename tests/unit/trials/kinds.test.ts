@@ -224,6 +224,21 @@ test("two settings vary in one plan, and both are proved", () => {
   expect([byLayer.nozzleTemperature[50], byLayer.fan[50]]).toEqual([205, 80]);
 });
 
+test("travel speed varies by the moves alone, and is proved from them", () => {
+  const bands = [60, 180].map((travelSpeed) => ({ heightMm: 6, settings: { travelSpeed } }));
+  const trial = trialOfKind("temperature", ladle, saffron, { plan: { baseHeightMm: 1, bands } });
+  const built = buildTrial({ trial, printer: ladle, spool: saffron });
+  const { findings } = inspectTrial({ trial, printer: ladle, spool: saffron }, built);
+  expect(findings.filter(({ severity }) => severity === "stop")).toEqual([]);
+  // What the text itself says of the ways between: mm/min, 60 of them a second.
+  const [, low, high] = textOf(built.bytes).split(/^; layer (?:20|50) of .*$/m);
+  const feeds = (text: string) => new Set([...text.matchAll(/^G0 X.* F(\d+)/gm)].map(([, feed]) => Number(feed)));
+  expect([[...feeds(low.split(/^; layer 3\d of/m)[0])], [...feeds(high.split(/^; layer 6\d of/m)[0])]]).toEqual([
+    [3600],
+    [10800],
+  ]);
+});
+
 test("a trial for the second tool speaks to the second tool, and both are off at the end", () => {
   const twin = printers.find(({ tools }) => tools > 1)!;
   const trial = trialOfKind("temperature", twin, saffron, { tool: 1 });

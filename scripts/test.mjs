@@ -1,5 +1,5 @@
 /** `npm test`: all set-up, then everything CI runs. Closes with `N passed, N failed` alone on the last line. */
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { createServer } from "node:net";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
@@ -18,10 +18,22 @@ function attempt(name, command, args, env = {}) {
   return status ?? -1;
 }
 
-/** One check that either holds or does not. */
+/** A check that either holds or does not; several run side by side, so what each says is shown when it has ended. */
 function check(name, command, args) {
-  if (attempt(name, command, args) === 0) passed++;
-  else failed++;
+  const started = Date.now();
+  return new Promise((resolve) => {
+    let said = "";
+    const child = spawn(command, args, { cwd: root, stdio: ["ignore", "pipe", "pipe"] });
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (chunk) => (said += chunk));
+    const end = (status) => {
+      console.log(`\n── ${name}\n${said}── ${name}: ${Math.round((Date.now() - started) / 1000)} s`);
+      if (status === 0) passed++;
+      else failed++;
+      resolve();
+    };
+    child.on("error", (error) => (said += `${error.message}\n`));
+    child.on("close", end);
+  });
 }
 
 /** Adds what a runner says of itself. */
@@ -74,10 +86,12 @@ if (missing.length > 0) {
 mkdirSync(join(root, ".build"), { recursive: true });
 for (const name of ["unit.json", "screens.json"]) rmSync(join(root, ".build", name), { force: true });
 
-check("Format", bin("prettier"), ["--check", "."]);
-check("Lint", bin("eslint"), ["."]);
-check("Floor plan", bin("depcruise"), ["src", "--config", ".dependency-cruiser.cjs"]);
-check("Types", bin("tsc"), ["--noEmit"]);
+await Promise.all([
+  check("Format", bin("prettier"), ["--check", "."]),
+  check("Lint", bin("eslint"), ["."]),
+  check("Floor plan", bin("depcruise"), ["src", "--config", ".dependency-cruiser.cjs"]),
+  check("Types", bin("tsc"), ["--noEmit"]),
+]);
 
 // Nothing else runs meanwhile: every core takes part.
 const unitStatus = attempt("Unit tests", bin("jest"), ["--maxWorkers=100%", "--json", "--outputFile=.build/unit.json"]);

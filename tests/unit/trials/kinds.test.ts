@@ -7,7 +7,7 @@ import { TrialKindKey, trialKindKeys } from "@/core/trials";
 import { buildTrial } from "@/core/trials/build";
 import { inspectTrial } from "@/core/trials/inspect";
 import { OptionValues } from "@/core/options/option";
-import { ladle, printers, saffron, spools, trialOfKind } from "../helpers/demo";
+import { ladle, planOf, printers, saffron, spools, trialOfKind } from "../helpers/demo";
 import { textOf } from "../helpers/programs";
 
 /** Kinds in all the forms they have. */
@@ -118,11 +118,12 @@ describe("first rounds", () => {
 });
 
 describe("what a trial does to the firmware", () => {
-  const linesOf = (kind: TrialKindKey, printer = ladle) => textOf(made(kind, printer).built.bytes).split("\n");
+  const linesOf = (kind: TrialKindKey, printer = ladle) =>
+    textOf(made(kind, printer, {}, true).built.bytes).split("\n");
 
   test("is set back behind the print, so that no later print is spoiled", () => {
     const end = (kind: TrialKindKey, printer?: Printer) => {
-      const lines = linesOf(kind, printer);
+      const lines = linesOf(kind, printer, true);
       return lines.slice(lines.indexOf("; the print ends here"));
     };
     expect(end("acceleration")).toContain("M204 P1000");
@@ -241,7 +242,7 @@ test("travel speed varies by the moves alone, and is proved from them", () => {
 
 test("a trial for the second tool speaks to the second tool, and both are off at the end", () => {
   const twin = printers.find(({ tools }) => tools > 1)!;
-  const trial = trialOfKind("temperature", twin, saffron, { tool: 1 });
+  const trial = trialOfKind("temperature", twin, saffron, { tool: 1, plan: planOf([225, 220, 215]) });
   const built = buildTrial({ trial, printer: twin, spool: saffron });
   const { findings } = inspectTrial({ trial, printer: twin, spool: saffron }, built);
   expect(findings.filter(({ severity }) => severity !== "note")).toEqual([]);
@@ -249,7 +250,7 @@ test("a trial for the second tool speaks to the second tool, and both are off at
   expect(text).toMatch(/\nT1\n/);
   expect(text).toMatch(/M104 S220 T1 ; cuchara/);
   expect(text).not.toMatch(/M104 S220 T0/);
-  const wrong = trialOfKind("temperature", ladle, saffron, { tool: 1 });
+  const wrong = trialOfKind("temperature", ladle, saffron, { tool: 1, plan: planOf([220, 215]) });
   const seen = inspectTrial(
     { trial: wrong, printer: ladle, spool: saffron },
     buildTrial({ trial: wrong, printer: ladle, spool: saffron }),

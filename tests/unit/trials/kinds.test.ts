@@ -118,8 +118,8 @@ describe("first rounds", () => {
 });
 
 describe("what a trial does to the firmware", () => {
-  const linesOf = (kind: TrialKindKey, printer = ladle) =>
-    textOf(made(kind, printer, {}, true).built.bytes).split("\n");
+  const linesOf = (kind: TrialKindKey, printer = ladle, short = false) =>
+    textOf(made(kind, printer, {}, short).built.bytes).split("\n");
 
   test("is set back behind the print, so that no later print is spoiled", () => {
     const end = (kind: TrialKindKey, printer?: Printer) => {

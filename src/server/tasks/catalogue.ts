@@ -4,7 +4,7 @@ import { checkFile } from "@/core/checks/file";
 import { applyEdits, Edit, EditableFile } from "@/core/edits";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
-import { Finding } from "@/core/findings/finding";
+import { Finding, worstFirst } from "@/core/findings/finding";
 import { ProgramTables } from "@/core/gcode/read";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
@@ -92,7 +92,7 @@ export const tasks = {
     return succeed({
       splices: JSON.stringify(set),
       edits: applied.value.edits,
-      findings: [...findingsBehind(input, file, set), ...findings],
+      findings: worstFirst([...findingsBehind(input, file, set), ...findings]),
       inserted: set.splices
         .filter(({ insert }) => insert !== "")
         .slice(0, 500)

@@ -1,5 +1,5 @@
 /** The page's end of the trial worker: one build at a time, the newest wins, a build that drags on is cancelled for a newer one. */
-import type { TrialInput } from "@/core/trials/build";
+import type { TrialInput } from "@/core/trials/trial";
 import type { LineMeaning, TrialAnswer, TrialMoves, TrialProgram, TrialRequest, TrialView } from "./trial-messages";
 
 /** A build that takes longer than this is given up as soon as a newer one waits. */

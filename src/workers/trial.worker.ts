@@ -7,7 +7,8 @@ import { readingOf } from "@/core/machine/reading";
 import { frontView } from "@/core/printing/front-view";
 import { filamentAreaMm2 } from "@/core/material/bead";
 import { bedCentre } from "@/core/shelf/printer";
-import { buildTrial, BuiltTrial, TrialInput } from "@/core/trials/build";
+import { buildTrial, BuiltTrial } from "@/core/trials/build";
+import { TrialInput } from "@/core/trials/trial";
 import { InspectedTrial, inspectTrial } from "@/core/trials/inspect";
 import { LineMeaning, TrialAnswer, trialRequestSchema, TrialView } from "./trial-messages";
 

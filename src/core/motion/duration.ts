@@ -3,7 +3,7 @@
  * without acceleration are wrong by tens of percent on small parts (common practice, no source).
  */
 import { EventKind, EventTable, MoveKind, MoveTable } from "../gcode/moves";
-import { alongMmS2, cornerMmS, cruiseMmS, MotionLimits, restMmS, SLOWEST_MM_S } from "./model";
+import { cornerMmS, cruiseMmS, MotionLimits, restMmS, SLOWEST_MM_S, withinAxes } from "./model";
 import { trapezoidSeconds } from "./trapezoid";
 
 export type { MotionLimits } from "./model";
@@ -135,7 +135,7 @@ export function moveSeconds(moves: MoveTable, events: EventTable | null, limits:
     const uz = dz / distance;
     const ue = filamentMm[i] / distance;
     const top = cruiseMmS(feedMmS[i], ux, uy, uz, ue, now.feed);
-    const a = alongMmS2(k === MoveKind.travel ? now.travel : now.print, ux, uy, uz, ue, now.acceleration);
+    const a = withinAxes(k === MoveKind.travel ? now.travel : now.print, ux, uy, uz, ue, now.acceleration);
     const still = restMmS(top, uz, now.jerk, now.jerkZ, now.deviation);
     lengths[i] = distance;
     cruise[i] = top;

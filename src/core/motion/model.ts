@@ -35,10 +35,31 @@ export interface MotionLimits {
 export const SLOWEST_MM_S = 0.05;
 
 /**
- * The speed a move of `feedMmS` cruises at: no axis faster than it may be, mm/s.
+ * A speed (mm/s) or an acceleration (mm/s²) along a move, lowered until no axis exceeds its own.
  *
  * @param ux share of the length that goes along X, likewise `uy`, `uz`; @param ue filament per mm of length
  */
+export function withinAxes(
+  along: number,
+  ux: number,
+  uy: number,
+  uz: number,
+  ue: number,
+  highest: Readonly<AxisFigures>,
+): number {
+  let held = along;
+  const ax = ux < 0 ? -ux : ux;
+  const ay = uy < 0 ? -uy : uy;
+  const az = uz < 0 ? -uz : uz;
+  const ae = ue < 0 ? -ue : ue;
+  if (ax * held > highest.x) held = highest.x / ax;
+  if (ay * held > highest.y) held = highest.y / ay;
+  if (az * held > highest.z) held = highest.z / az;
+  if (ae * held > highest.e) held = highest.e / ae;
+  return held;
+}
+
+/** The speed a move of `feedMmS` cruises at: no axis faster than it may be, mm/s. Directions as in `withinAxes`. */
 export function cruiseMmS(
   feedMmS: number,
   ux: number,
@@ -47,37 +68,8 @@ export function cruiseMmS(
   ue: number,
   highest: Readonly<AxisFigures>,
 ): number {
-  let top = feedMmS;
-  const ax = ux < 0 ? -ux : ux;
-  const ay = uy < 0 ? -uy : uy;
-  const az = uz < 0 ? -uz : uz;
-  const ae = ue < 0 ? -ue : ue;
-  if (ax * top > highest.x) top = highest.x / ax;
-  if (ay * top > highest.y) top = highest.y / ay;
-  if (az * top > highest.z) top = highest.z / az;
-  if (ae * top > highest.e) top = highest.e / ae;
+  const top = withinAxes(feedMmS, ux, uy, uz, ue, highest);
   return top > SLOWEST_MM_S ? top : SLOWEST_MM_S;
-}
-
-/** The acceleration along a move: `accelerationMmS2`, or less where an axis gives no more, mm/s². */
-export function alongMmS2(
-  accelerationMmS2: number,
-  ux: number,
-  uy: number,
-  uz: number,
-  ue: number,
-  axis: Readonly<AxisFigures>,
-): number {
-  let a = accelerationMmS2;
-  const ax = ux < 0 ? -ux : ux;
-  const ay = uy < 0 ? -uy : uy;
-  const az = uz < 0 ? -uz : uz;
-  const ae = ue < 0 ? -ue : ue;
-  if (ax * a > axis.x) a = axis.x / ax;
-  if (ay * a > axis.y) a = axis.y / ay;
-  if (az * a > axis.z) a = axis.z / az;
-  if (ae * a > axis.e) a = axis.e / ae;
-  return a;
 }
 
 /** Speed from which a move may start, and to which it may end, at a standstill, mm/s. */
@@ -91,7 +83,7 @@ export function restMmS(cruise: number, uz: number, jerk: number, jerkZ: number,
 /**
  * The speed at which the corner between two moves may be taken, mm/s.
  *
- * @param slower the slower of the two cruising speeds; directions as in `cruiseMmS`, `v` before, `u` behind the corner
+ * @param slower the slower of the two cruising speeds; directions as in `withinAxes`, `v` before, `u` behind the corner
  * @param a acceleration of the move behind it, mm/s²
  */
 export function cornerMmS(

@@ -1,5 +1,5 @@
 /** Moves on their way: a short queue with look-ahead, as a printer's own motion has it. Its physics is that of `motion/model`. */
-import { alongMmS2, AxisFigures, cornerMmS, cruiseMmS, restMmS } from "../motion/model";
+import { AxisFigures, cornerMmS, cruiseMmS, restMmS, withinAxes } from "../motion/model";
 import { trapezoidSeconds } from "../motion/trapezoid";
 
 /** What limits a move as it is planned. */
@@ -133,7 +133,7 @@ function pathBlock(step: Step, lengthMm: number, feedMmS: number, motion: Motion
     ...step,
     lengthMm,
     cruiseMmS: cruise,
-    accelerationMmS2: alongMmS2(motion.accelerationMmS2, ux, uy, uz, ue, motion.axisAccelerationMmS2),
+    accelerationMmS2: withinAxes(motion.accelerationMmS2, ux, uy, uz, ue, motion.axisAccelerationMmS2),
     restMmS: rest,
     entryLimitMmS: rest,
     entryMmS: rest,

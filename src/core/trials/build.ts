@@ -10,7 +10,6 @@ import { Process, processFor } from "../printing/process";
 import { slice, Slice } from "../printing/slices";
 import { settingFor, SettingKey, settingKeys } from "../settings";
 import { bedCentre, Printer } from "../shelf/printer";
-import { Spool } from "../shelf/spool";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber } from "../units";
 import { trialKindFor } from ".";
@@ -20,13 +19,7 @@ import { primeLine, PrimeLine, writePrime } from "./prime";
 import { roomOn } from "./room";
 import { Sayings, TrialRefusal } from "./sayings";
 import { endLines, startLines, templateValues } from "./start-and-end";
-import { Trial } from "./trial";
-
-export interface TrialInput {
-  trial: Trial;
-  printer: Printer;
-  spool: Spool;
-}
+import { Trial, TrialInput } from "./trial";
 
 export interface BuiltTrial {
   bytes: Uint8Array<ArrayBuffer>;

@@ -6,7 +6,7 @@ import { spoolTitle } from "../shelf/spool";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber, roundTo, sayDuration } from "../units";
 import { trialKindFor } from ".";
-import type { TrialInput } from "./build";
+import { TrialInput } from "./trial";
 import { optionsOf } from "../options/option";
 
 /** What this is, a drawing of the piece, the plan as a table, and what it takes. */

@@ -2,6 +2,8 @@
 import { z } from "zod";
 import { heightPlanSchema } from "../heightplan/plan";
 import { settingValuesSchema } from "../settings";
+import { Printer } from "../shelf/printer";
+import { Spool } from "../shelf/spool";
 import { trialKindKeys } from ".";
 import { optionsSchema } from "../options/option";
 
@@ -59,3 +61,10 @@ export const trialSchema = newTrialSchema.required({ name: true, plan: true, fix
 
 export type NewTrial = z.infer<typeof newTrialSchema>;
 export type Trial = z.infer<typeof trialSchema>;
+
+/** A trial with the printer and spool it is put to: all that its program follows from. */
+export interface TrialInput {
+  trial: Trial;
+  printer: Printer;
+  spool: Spool;
+}

@@ -4,6 +4,7 @@ import type { Told } from "../machine/state";
 import type { Identity } from "../firmware/reports/identity";
 import type { ValueReading } from "../firmware/values/reading";
 import type { Mark } from "../heightplan/marks";
+import type { Life } from "./life";
 import type { JobLog } from "../report/progress";
 import type { SettingKey } from "../settings";
 
@@ -97,7 +98,7 @@ export const nudgeable: SettingKey[] = ["nozzleTemperature", "fan", "flowFactor"
 
 export interface LinkStatus {
   printerId: number;
-  state: "open" | "lost" | "closed";
+  state: Life["is"];
   transport: string;
   /** Seconds of the printer that pass in one second here. */
   rate: number;
@@ -111,7 +112,9 @@ export interface LinkStatus {
   /** The first lines that wait, and how many there are. */
   queue: { id: number; text: string; source: Source }[];
   queueLength: number;
+  /** The last lines that were never sent, and how many there are. */
   unsent: string[];
+  unsentCount: number;
   homed: boolean | null;
   nozzleC: number | null;
   heat: HeatSample | null;
@@ -122,6 +125,8 @@ export interface LinkStatus {
   /** Somebody asks for temperatures. */
   watching: boolean;
   job: JobStatus | null;
+  /** What was done could not be written down, and why; null if all is. */
+  unwritten: string | null;
 }
 
 /** A reading of a printer's values, as it is kept. */

@@ -1,6 +1,8 @@
 /** Opened files: their bytes in chunks, their report, and the edits laid over them. */
 import Database from "better-sqlite3";
-import { database } from "./connection";
+import { tellChange } from "../changes";
+import { database, quickDatabase } from "./connection";
+import { readRow, readRows, refuseStale } from "./rows";
 
 export const CHUNK_BYTES = 1 << 20;
 
@@ -22,6 +24,8 @@ export interface StoredFile {
   summary: FileSummary | null;
   /** JSON text of the edits as they were sent. */
   edits: string;
+  /** Counts its changes. */
+  version: number;
 }
 
 interface Row {
@@ -32,6 +36,7 @@ interface Row {
   created_at: string;
   summary: string | null;
   edits: string;
+  version: number;
 }
 
 const read = (row: Row): StoredFile => ({
@@ -42,23 +47,25 @@ const read = (row: Row): StoredFile => ({
   createdAt: row.created_at,
   summary: row.summary === null ? null : (JSON.parse(row.summary) as FileSummary),
   edits: row.edits,
+  version: row.version,
 });
 
-const LISTED = "id, name, size_bytes, printer_id, created_at, summary, edits";
+const LISTED = "id, name, size_bytes, printer_id, created_at, summary, edits, version";
 const READY = "state = 'ready' AND removed_at IS NULL";
 
 export const files = {
   /** Newest first. */
   list(): StoredFile[] {
-    return (database().prepare(`SELECT ${LISTED} FROM files WHERE ${READY} ORDER BY id DESC`).all() as Row[]).map(read);
+    const rows = database().prepare(`SELECT ${LISTED} FROM files WHERE ${READY} ORDER BY id DESC`).all() as Row[];
+    return readRows("file", rows, read);
   },
   get(id: number): StoredFile | null {
     const row = database().prepare(`SELECT ${LISTED} FROM files WHERE id = ? AND ${READY}`).get(id) as Row | undefined;
-    return row ? read(row) : null;
+    return readRow("file", row, read);
   },
   /** Opens a file for receiving; until `finish` nobody sees it, and a new start throws it away. */
   begin(name: string, printerId: number | null): number {
-    const result = database()
+    const result = quickDatabase()
       .prepare(
         `INSERT INTO files (name, state, printer_id, created_at, splices) VALUES (?, 'receiving', ?, ?, '{"splices":[]}')`,
       )
@@ -66,15 +73,17 @@ export const files = {
     return Number(result.lastInsertRowid);
   },
   append(id: number, startByte: number, bytes: Uint8Array): void {
-    database()
+    quickDatabase()
       .prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)")
       .run(id, startByte, bytes);
   },
-  /** Makes a received file visible, in one step with its report (JSON text). */
-  finish(id: number, sizeBytes: number, read: { report: string; summary: FileSummary }): void {
-    database()
+  /** Makes a received file visible, in one step with its report (JSON text); whether it was still there. */
+  finish(id: number, sizeBytes: number, read: { report: string; summary: FileSummary }): boolean {
+    const { changes } = database()
       .prepare("UPDATE files SET state = 'ready', size_bytes = ?, report = ?, summary = ? WHERE id = ?")
       .run(sizeBytes, read.report, JSON.stringify(read.summary), id);
+    tellChange("files", id);
+    return changes > 0;
   },
   /** The report of a file that was read again. */
   writeReport(id: number, report: string, summary: FileSummary): void {
@@ -84,7 +93,7 @@ export const files = {
   },
   /** Throws a file away for good, for uploads that were cancelled or are no programs. */
   discard(id: number): void {
-    database().prepare("DELETE FROM files WHERE id = ?").run(id);
+    quickDatabase().prepare("DELETE FROM files WHERE id = ?").run(id);
   },
   /** The report as JSON text; null for an unknown file. */
   report(id: number): string | null {
@@ -92,9 +101,19 @@ export const files = {
       { report: string } | undefined;
     return row?.report ?? null;
   },
-  /** Edits and the splices worked out from them, in one step. JSON texts. */
-  writeEdits(id: number, edits: string, splices: string): void {
-    database().prepare("UPDATE files SET edits = ?, splices = ? WHERE id = ?").run(edits, splices, id);
+  /**
+   * Edits and the splices worked out from them, in one step; JSON texts. Refused if the file is not the version `seen` any more.
+   * Gives the new version, or null for a file that is gone.
+   */
+  writeEdits(id: number, edits: string, splices: string, seen?: number): number | null {
+    const before = files.get(id);
+    if (!before) return null;
+    refuseStale("file", { ...before, edits: JSON.parse(before.edits) as unknown } as { version: number }, seen);
+    database()
+      .prepare("UPDATE files SET edits = ?, splices = ?, version = version + 1 WHERE id = ?")
+      .run(edits, splices, id);
+    tellChange("files", id);
+    return before.version + 1;
   },
   splices(id: number): string {
     const row = database().prepare("SELECT splices FROM files WHERE id = ?").get(id) as { splices: string };
@@ -102,12 +121,14 @@ export const files = {
   },
   remove(id: number): boolean {
     const result = database()
-      .prepare("UPDATE files SET removed_at = ? WHERE id = ? AND removed_at IS NULL")
+      .prepare(`UPDATE files SET removed_at = ?, version = version + 1 WHERE id = ? AND ${READY}`)
       .run(new Date().toISOString(), id);
+    if (result.changes > 0) tellChange("files", id);
     return result.changes > 0;
   },
   restore(id: number): StoredFile | null {
-    database().prepare("UPDATE files SET removed_at = NULL WHERE id = ?").run(id);
+    database().prepare("UPDATE files SET removed_at = NULL, version = version + 1 WHERE id = ?").run(id);
+    tellChange("files", id);
     return files.get(id);
   },
 };

@@ -2,7 +2,8 @@
 import { stateFromJson } from "@/core/machine/state";
 import type { JobMark, JobRecord, JobState } from "@/core/link/state";
 import type { SettingKey } from "@/core/settings";
-import { database } from "./connection";
+import { database, quickDatabase } from "./connection";
+import { readRow, readRows } from "./rows";
 
 interface Row {
   id: number;
@@ -38,23 +39,30 @@ const read = (row: Row): JobRecord => ({
   seen: row.seen === 1,
 });
 
+/** How far a job is. */
+export type JobProgress = Pick<JobRecord, "state" | "linesTaken" | "heightMm" | "told">;
+
+const PROGRESS =
+  "UPDATE jobs SET state = ?, lines_taken = ?, height_mm = ?, told = ?, why = ?, ended_at = ? WHERE id = ?";
+
 export const jobs = {
   get(id: number): JobRecord | null {
     const row = database().prepare("SELECT * FROM jobs WHERE id = ?").get(id) as Row | undefined;
-    return row ? read(row) : null;
+    return readRow("job", row, read);
   },
   /** Newest first. */
   list(printerId: number, most = 20): JobRecord[] {
     const rows = database()
       .prepare("SELECT * FROM jobs WHERE printer_id = ? ORDER BY id DESC LIMIT ?")
       .all(printerId, most) as Row[];
-    return rows.map(read);
+    return readRows("job", rows, read);
   },
   /** Jobs that broke off and that nobody has looked at yet. */
   brokenUnseen(): JobRecord[] {
-    return (
-      database().prepare("SELECT * FROM jobs WHERE state = 'broken' AND seen = 0 ORDER BY id DESC").all() as Row[]
-    ).map(read);
+    const rows = database()
+      .prepare("SELECT * FROM jobs WHERE state = 'broken' AND seen = 0 ORDER BY id DESC LIMIT 50")
+      .all() as Row[];
+    return readRows("job", rows, read);
   },
   begin(job: Pick<JobRecord, "printerId" | "source" | "sourceId" | "name" | "totalLines">): number {
     const { lastInsertRowid } = database()
@@ -64,15 +72,18 @@ export const jobs = {
       .run(job.printerId, job.source, job.sourceId, job.name, job.totalLines, new Date().toISOString());
     return Number(lastInsertRowid);
   },
-  progress(id: number, job: Pick<JobRecord, "state" | "linesTaken" | "heightMm" | "told">): void {
-    database()
-      .prepare("UPDATE jobs SET state = ?, lines_taken = ?, height_mm = ?, told = ? WHERE id = ?")
-      .run(job.state, job.linesTaken, job.heightMm, JSON.stringify(job.told), id);
+  /** How far it is; may be lost with the power. */
+  progress(id: number, job: JobProgress): void {
+    quickDatabase()
+      .prepare(PROGRESS)
+      .run(job.state, job.linesTaken, job.heightMm, JSON.stringify(job.told), "", null, id);
   },
-  end(id: number, state: JobState, why: string): void {
+  /** How it ended. */
+  end(id: number, job: JobProgress, why: string): void {
+    const endedAt = new Date().toISOString();
     database()
-      .prepare("UPDATE jobs SET state = ?, why = ?, ended_at = ? WHERE id = ?")
-      .run(state, why, new Date().toISOString(), id);
+      .prepare(PROGRESS)
+      .run(job.state, job.linesTaken, job.heightMm, JSON.stringify(job.told), why, endedAt, id);
   },
   see(id: number): void {
     database().prepare("UPDATE jobs SET seen = 1 WHERE id = ?").run(id);
@@ -83,10 +94,10 @@ export const jobs = {
       .prepare("UPDATE jobs SET state = 'broken', why = ?, ended_at = ? WHERE state IN ('running', 'paused')")
       .run("Cuchara ended while it ran.", new Date().toISOString());
   },
-  mark(jobId: number, mark: Omit<JobMark, "madeAt">): void {
+  mark(jobId: number, mark: JobMark): void {
     database()
       .prepare("INSERT INTO job_marks (job_id, height_mm, setting, value, made_at) VALUES (?, ?, ?, ?, ?)")
-      .run(jobId, mark.heightMm, mark.setting, mark.value, new Date().toISOString());
+      .run(jobId, mark.heightMm, mark.setting, mark.value, mark.madeAt);
   },
   marks(jobId: number): JobMark[] {
     const rows = database().prepare("SELECT * FROM job_marks WHERE job_id = ? ORDER BY id").all(jobId) as {

@@ -1,5 +1,6 @@
 /** Values kept for a printer and a spool. The newest of a setting counts; older ones are its history. */
 import { SettingKey, SettingValues } from "@/core/settings";
+import { tellChange } from "../changes";
 import { database } from "./connection";
 
 export interface KeptValue {
@@ -11,6 +12,7 @@ export interface KeptValue {
   /** The trial it came from; null if it was typed in. */
   trialId: number | null;
   keptAt: string;
+  version: number;
 }
 
 interface Row {
@@ -21,6 +23,7 @@ interface Row {
   value: number;
   trial_id: number | null;
   kept_at: string;
+  version: number;
 }
 
 const read = (row: Row): KeptValue => ({
@@ -31,6 +34,7 @@ const read = (row: Row): KeptValue => ({
   value: row.value,
   trialId: row.trial_id,
   keptAt: row.kept_at,
+  version: row.version,
 });
 
 export const kept = {
@@ -50,21 +54,22 @@ export const kept = {
       Row | undefined;
     return row ? read(row) : null;
   },
-  add(value: Omit<KeptValue, "id" | "keptAt">): KeptValue {
+  add(value: Omit<KeptValue, "id" | "keptAt" | "version">): KeptValue {
     const { lastInsertRowid } = database()
       .prepare(
         "INSERT INTO kept_values (printer_id, spool_id, setting, value, trial_id, kept_at) VALUES (?, ?, ?, ?, ?, ?)",
       )
       .run(value.printerId, value.spoolId, value.setting, value.value, value.trialId, new Date().toISOString());
+    tellChange("kept", Number(lastInsertRowid));
     return kept.get(Number(lastInsertRowid))!;
   },
   /** Takes a value back; the one before it counts again. */
   remove(id: number): boolean {
-    return (
-      database()
-        .prepare("UPDATE kept_values SET removed_at = ? WHERE id = ? AND removed_at IS NULL")
-        .run(new Date().toISOString(), id).changes > 0
-    );
+    const { changes } = database()
+      .prepare("UPDATE kept_values SET removed_at = ?, version = version + 1 WHERE id = ? AND removed_at IS NULL")
+      .run(new Date().toISOString(), id);
+    if (changes > 0) tellChange("kept", id);
+    return changes > 0;
   },
 };
 

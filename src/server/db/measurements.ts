@@ -1,10 +1,12 @@
 /** Results of measured tunes that were kept. */
+import { tellChange } from "../changes";
 import { database } from "./connection";
 
 export interface Measurement {
   id: number;
   tune: string;
   measuredAt: string;
+  version: number;
   result: { text: string; values: Record<string, number> };
 }
 
@@ -12,6 +14,7 @@ interface Row {
   id: number;
   tune: string;
   measured_at: string;
+  version: number;
   result: string;
 }
 
@@ -19,6 +22,7 @@ const read = (row: Row): Measurement => ({
   id: row.id,
   tune: row.tune,
   measuredAt: row.measured_at,
+  version: row.version,
   result: JSON.parse(row.result) as Measurement["result"],
 });
 
@@ -34,6 +38,7 @@ export const measurements = {
     const { lastInsertRowid } = database()
       .prepare("INSERT INTO measurements (printer_id, spool_id, tune, result, measured_at) VALUES (?, ?, ?, ?, ?)")
       .run(printerId, spoolId, tune, JSON.stringify(result), new Date().toISOString());
+    tellChange("measurements", Number(lastInsertRowid));
     return Number(lastInsertRowid);
   },
 };

@@ -1,13 +1,17 @@
-/** What the tables of printers and spools have in common: a checked JSON record, removal that can be undone. */
+/** Printers and spools: records of checked JSON with a name, removed softly so that it can be undone. */
 import Database from "better-sqlite3";
 import { z } from "zod";
+import { tellChange } from "../changes";
 import { database } from "./connection";
+import { readRow, readRows, refuseStale } from "./rows";
 
-export type Stored<T> = T & { id: number; createdAt: string; updatedAt: string };
+/** A record as it is stored; `version` counts its changes. */
+export type Stored<T> = T & { id: number; version: number; createdAt: string; updatedAt: string };
 
 interface Row {
   id: number;
   data: string;
+  version: number;
   created_at: string;
   updated_at: string;
 }
@@ -17,7 +21,8 @@ export interface ShelfTable<T> {
   /** Null for an unknown id, and for a removed one unless `withRemoved`. */
   get(id: number, withRemoved?: boolean): Stored<T> | null;
   add(record: T): Stored<T>;
-  change(id: number, record: T): Stored<T> | null;
+  /** Null for an unknown id; refused if the record is not the version `seen` any more. */
+  change(id: number, record: T, seen?: number): Stored<T> | null;
   /** Takes the record off the shelf; `restore` puts it back. */
   remove(id: number): boolean;
   restore(id: number): Stored<T> | null;
@@ -29,22 +34,35 @@ export function shelfTable<T extends { name: string }>(
   schema: z.ZodType<T>,
   connection: () => Database.Database = database,
 ): ShelfTable<T> {
-  const read = (row: Row | undefined): Stored<T> | null =>
-    row
-      ? { ...schema.parse(JSON.parse(row.data)), id: row.id, createdAt: row.created_at, updatedAt: row.updated_at }
-      : null;
+  const what = name.slice(0, -1);
+  const read = (row: Row): Stored<T> => ({
+    ...schema.parse(JSON.parse(row.data)),
+    id: row.id,
+    version: row.version,
+    createdAt: row.created_at,
+    updatedAt: row.updated_at,
+  });
   const get = (id: number, withRemoved = false) =>
-    read(
+    readRow(
+      what,
       connection()
         .prepare(`SELECT * FROM ${name} WHERE id = ? ${withRemoved ? "" : "AND removed_at IS NULL"}`)
         .get(id) as Row | undefined,
+      read,
     );
-  const mark = (id: number, removedAt: string | null) =>
-    connection().prepare(`UPDATE ${name} SET removed_at = ? WHERE id = ?`).run(removedAt, id).changes > 0;
+  const mark = (id: number, removedAt: string | null) => {
+    const done =
+      connection().prepare(`UPDATE ${name} SET removed_at = ?, version = version + 1 WHERE id = ?`).run(removedAt, id)
+        .changes > 0;
+    if (done) tellChange(name, id);
+    return done;
+  };
   return {
     list: () =>
-      (connection().prepare(`SELECT * FROM ${name} WHERE removed_at IS NULL ORDER BY id`).all() as Row[]).map((row) =>
-        read(row)!,
+      readRows(
+        what,
+        connection().prepare(`SELECT * FROM ${name} WHERE removed_at IS NULL ORDER BY id`).all() as Row[],
+        read,
       ),
     get,
     add(record) {
@@ -52,12 +70,17 @@ export function shelfTable<T extends { name: string }>(
       const { lastInsertRowid } = connection()
         .prepare(`INSERT INTO ${name} (name, data, created_at, updated_at) VALUES (?, ?, ?, ?)`)
         .run(record.name, JSON.stringify(record), now, now);
+      tellChange(name, Number(lastInsertRowid));
       return get(Number(lastInsertRowid))!;
     },
-    change(id, record) {
+    change(id, record, seen) {
+      const before = get(id);
+      if (!before) return null;
+      refuseStale(what, before, seen);
       connection()
-        .prepare(`UPDATE ${name} SET name = ?, data = ?, updated_at = ? WHERE id = ? AND removed_at IS NULL`)
+        .prepare(`UPDATE ${name} SET name = ?, data = ?, updated_at = ?, version = version + 1 WHERE id = ?`)
         .run(record.name, JSON.stringify(record), new Date().toISOString(), id);
+      tellChange(name, id);
       return get(id);
     },
     remove: (id) => get(id) !== null && mark(id, new Date().toISOString()),

@@ -5,9 +5,13 @@ export interface Snippet {
   id: number;
   name: string;
   lines: string[];
+  version: number;
 }
 
-const read = (row: { id: number; name: string; lines: string }): Snippet => ({ ...row, lines: row.lines.split("\n") });
+const read = (row: { id: number; name: string; lines: string; version: number }): Snippet => ({
+  ...row,
+  lines: row.lines.split("\n"),
+});
 
 export const snippets = {
   list(): Snippet[] {
@@ -15,11 +19,11 @@ export const snippets = {
       read,
     );
   },
-  add({ name, lines }: Omit<Snippet, "id">): Snippet {
+  add({ name, lines }: Omit<Snippet, "id" | "version">): Snippet {
     const { lastInsertRowid } = database()
       .prepare("INSERT INTO snippets (name, lines) VALUES (?, ?)")
       .run(name, lines.join("\n"));
-    return { id: Number(lastInsertRowid), name, lines };
+    return { id: Number(lastInsertRowid), name, lines, version: 1 };
   },
   remove(id: number): boolean {
     return database().prepare("DELETE FROM snippets WHERE id = ?").run(id).changes > 0;

@@ -1,5 +1,10 @@
 import { Trial, trialSchema } from "@/core/trials/trial";
+import { tellChange } from "../changes";
 import { database } from "./connection";
+import { readRow, readRows, refuseStale } from "./rows";
+
+/** A trial with the count of its changes. */
+export type StoredTrial = Trial & { version: number };
 
 interface Row {
   id: number;
@@ -13,13 +18,13 @@ interface Row {
   fixed: string;
   tool: number;
   options: string;
+  version: number;
   created_at: string;
   updated_at: string;
 }
 
-function read(row: Row | undefined): Trial | null {
-  if (!row) return null;
-  return trialSchema.parse({
+function read(row: Row): StoredTrial {
+  const trial = trialSchema.parse({
     id: row.id,
     kind: row.kind,
     name: row.name,
@@ -34,6 +39,7 @@ function read(row: Row | undefined): Trial | null {
     createdAt: row.created_at,
     updatedAt: row.updated_at,
   });
+  return { ...trial, version: row.version };
 }
 
 export type TrialFields = Omit<Trial, "id" | "createdAt" | "updatedAt">;
@@ -53,16 +59,15 @@ const columns = (trial: TrialFields) => [
 
 export const trials = {
   /** Newest first. */
-  list(): Trial[] {
+  list(): StoredTrial[] {
     const rows = database().prepare("SELECT * FROM trials WHERE removed_at IS NULL ORDER BY id DESC").all() as Row[];
-    return rows.map((row) => read(row)!);
+    return readRows("trial", rows, read);
   },
-  get(id: number): Trial | null {
-    return read(
-      database().prepare("SELECT * FROM trials WHERE id = ? AND removed_at IS NULL").get(id) as Row | undefined,
-    );
+  get(id: number): StoredTrial | null {
+    const row = database().prepare("SELECT * FROM trials WHERE id = ? AND removed_at IS NULL").get(id);
+    return readRow("trial", row as Row | undefined, read);
   },
-  add(trial: TrialFields): Trial {
+  add(trial: TrialFields): StoredTrial {
     const now = new Date().toISOString();
     const { lastInsertRowid } = database()
       .prepare(
@@ -70,26 +75,35 @@ export const trials = {
            tool, options, created_at, updated_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
       .run(...columns(trial), now, now);
+    tellChange("trials", Number(lastInsertRowid));
     return trials.get(Number(lastInsertRowid))!;
   },
-  change(id: number, trial: TrialFields): Trial | null {
+  /** Changes what is named and keeps the rest; null for an unknown id, refused if it is not the version `seen` any more. */
+  change(id: number, changes: Partial<TrialFields>, seen?: number): StoredTrial | null {
+    const before = trials.get(id);
+    if (!before) return null;
+    refuseStale("trial", before, seen);
     database()
       .prepare(
         `UPDATE trials SET kind = ?, name = ?, printer_id = ?, spool_id = ?, layer_height_mm = ?,
-           first_layer_height_mm = ?, plan = ?, fixed = ?, tool = ?, options = ?, updated_at = ? WHERE id = ? AND removed_at IS NULL`,
+           first_layer_height_mm = ?, plan = ?, fixed = ?, tool = ?, options = ?, updated_at = ?, version = version + 1
+           WHERE id = ?`,
       )
-      .run(...columns(trial), new Date().toISOString(), id);
+      .run(...columns({ ...before, ...changes }), new Date().toISOString(), id);
+    tellChange("trials", id);
     return trials.get(id);
   },
   /** Takes the trial off the list; `restore` puts it back. */
   remove(id: number): boolean {
     const result = database()
-      .prepare("UPDATE trials SET removed_at = ? WHERE id = ? AND removed_at IS NULL")
+      .prepare("UPDATE trials SET removed_at = ?, version = version + 1 WHERE id = ? AND removed_at IS NULL")
       .run(new Date().toISOString(), id);
+    if (result.changes > 0) tellChange("trials", id);
     return result.changes > 0;
   },
-  restore(id: number): Trial | null {
-    database().prepare("UPDATE trials SET removed_at = NULL WHERE id = ?").run(id);
+  restore(id: number): StoredTrial | null {
+    database().prepare("UPDATE trials SET removed_at = NULL, version = version + 1 WHERE id = ?").run(id);
+    tellChange("trials", id);
     return trials.get(id);
   },
 };

@@ -9,7 +9,7 @@ import { CHUNK_BYTES, files } from "../db/files";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
-import { firstTrial } from "../http/trials";
+import { firstTrial } from "../work/trials";
 import { storedReport } from "../tasks/stored-report";
 import { demoFiles } from "./sliced-files";
 import { demoPrinters, demoSpools } from "./scenario";

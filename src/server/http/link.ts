@@ -1,7 +1,7 @@
 /** What the link routes share: who is meant, and what may be said. */
 import { z } from "zod";
 import { printers, SavedPrinter } from "../db/printers";
-import { HttpError, notFound } from "./respond";
+import { Refused, missing } from "../refused";
 
 export const printerIdSchema = z
   .int({ error: "printerId is a whole number" })
@@ -31,8 +31,8 @@ export const linesBody = printerBody.extend({
 export function printerOfQuery(request: Request): SavedPrinter {
   const asked = Number(new URL(request.url).searchParams.get("printerId"));
   if (!Number.isInteger(asked) || asked <= 0)
-    throw new HttpError(400, "Say which printer: ?printerId=…", { field: "printerId" });
+    throw new Refused("invalid", "Say which printer: ?printerId=…", { field: "printerId" });
   const printer = printers.get(asked);
-  if (!printer) throw notFound(`There is no printer ${asked}.`);
+  if (!printer) throw missing(`There is no printer ${asked}.`);
   return printer;
 }

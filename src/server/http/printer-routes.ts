@@ -1,5 +1,10 @@
 import { printerSchema } from "@/core/shelf/printer";
 import { printers } from "../db/printers";
+import { followShelf, guardChange, guardRemoval } from "../link/hub";
 import { shelfRoutes } from "./shelf-routes";
 
-export const printerRoutes = shelfRoutes(printers, printerSchema, "printer");
+export const printerRoutes = shelfRoutes(printers, printerSchema, "printer", {
+  change: guardChange,
+  remove: guardRemoval,
+  changed: followShelf,
+});

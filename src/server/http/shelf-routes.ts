@@ -1,12 +1,23 @@
 /** The handlers printers and spools share: list, add, read, change, remove, restore. */
 import { z } from "zod";
-import { ShelfTable } from "../db/shelf-table";
-import { handle, json, notFound, pathId, readBody } from "./respond";
+import { refuseStale } from "../db/rows";
+import { ShelfTable, Stored } from "../db/shelf-table";
+import { checked, isRecord, readBody, readChange } from "./body";
+import { handle, json, pathId } from "./respond";
+import { missing } from "../refused";
+
+/** What must be so before a record is changed or removed: throws what refuses it. */
+interface Guard<T> {
+  change?(before: Stored<T>, after: T): void;
+  remove?(record: Stored<T>): void;
+  /** What follows a change. */
+  changed?(record: Stored<T>): void;
+}
 
 /** Handlers for a table whose records are called `what` and checked by `schema`. */
-export function shelfRoutes<T>(table: ShelfTable<T>, schema: z.ZodType<T>, what: string) {
+export function shelfRoutes<T>(table: ShelfTable<T>, schema: z.ZodType<T>, what: string, guard: Guard<T> = {}) {
   const found = <R>(record: R | null, id: number): R => {
-    if (record === null) throw notFound(`There is no ${what} ${id}.`);
+    if (record === null) throw missing(`There is no ${what} ${id}.`);
     return record;
   };
   return {
@@ -21,12 +32,20 @@ export function shelfRoutes<T>(table: ShelfTable<T>, schema: z.ZodType<T>, what:
       }),
       PUT: handle(async (request, params) => {
         const id = pathId(params, what);
-        found(table.get(id), id);
-        return json(found(table.change(id, await readBody(request, schema)), id));
+        // The body first: what stands in the record is looked at when nothing can come in between any more.
+        const { body, seen } = await readChange(request);
+        const before = found(table.get(id), id);
+        const after = checked(isRecord(body) ? { ...before, ...body } : body, schema);
+        refuseStale(what, before, seen);
+        guard.change?.(before, after);
+        const changed = found(table.change(id, after, seen), id);
+        guard.changed?.(changed);
+        return json(changed);
       }),
       DELETE: handle((_, params) => {
         const id = pathId(params, what);
-        if (!table.remove(id)) throw notFound(`There is no ${what} ${id}.`);
+        guard.remove?.(found(table.get(id), id));
+        if (!table.remove(id)) throw missing(`There is no ${what} ${id}.`);
         return json({ id });
       }),
     },

@@ -5,16 +5,20 @@ import { isTaken, stageChange } from "@/core/firmware/values/change";
 import { readValues } from "@/core/firmware/values/reading";
 import type { ValueChange, ValueSnapshot } from "@/core/link/state";
 import { snapshots, valueChanges } from "../db/firmware-values";
-import { HttpError } from "../http/respond";
+
 import { openLinkOf } from "./hub";
 import type { Link } from "./link";
 import type { Exchange } from "./session";
+import { Refused } from "../refused";
+
+/** A printer that says nothing for so long, beyond what the line itself takes, gives no answer any more. */
+const ANSWER_WITHIN_MS = 8000;
 
 /** Sends one line and waits; a 409 with a sentence if no answer came. */
 async function ask(link: Link, line: string): Promise<Exchange> {
-  const exchange = await link.session.exchange(line, "values");
+  const exchange = await link.session.exchange(line, "values", { withinMs: ANSWER_WITHIN_MS });
   if (exchange.outcome === "taken") return exchange;
-  throw new HttpError(409, `${link.printer.name} gave no answer to ${line}: ${exchange.outcome}.`);
+  throw new Refused("conflict", `${link.printer.name} gave no answer to ${line}: ${exchange.outcome}.`);
 }
 
 /** Reads identity and values, and keeps the reading. */
@@ -30,8 +34,8 @@ async function currentValues(link: Link) {
   for (const question of valueQuestions) lines.push(...(await ask(link, question)).answers);
   const reading = readValues(lines, feedsPerMinute);
   if (reading.entries.length === 0) {
-    throw new HttpError(
-      409,
+    throw new Refused(
+      "conflict",
       `${link.printer.name} reported no values. Its dialect on the shelf is “${dialects[link.printer.dialect].label}”: does that fit?`,
     );
   }
@@ -44,13 +48,13 @@ export async function tryValue(
   change: { id: string; value: number; why: string; confirmed: boolean },
 ): Promise<{ change: ValueChange; snapshot: ValueSnapshot; taken: boolean }> {
   const link = openLinkOf(printerId);
-  if (link.job?.running) throw new HttpError(409, "A job is running. Values are changed when it is through.");
+  if (link.job?.running) throw new Refused("conflict", "A job is running. Values are changed when it is through.");
   const { feedsPerMinute } = dialects[link.printer.dialect];
   const last = snapshots.list(printerId, 1)[0];
   const from = last?.entries.find(({ id }) => id === change.id)?.value ?? null;
   const staged = stageChange(change.id, from, change.value, { feedsPerMinute, tools: link.printer.tools });
-  if (!staged.ok) throw new HttpError(400, staged.message, { field: staged.field });
-  if (staged.value.ask && !change.confirmed) throw new HttpError(409, staged.value.ask, { field: "confirmed" });
+  if (!staged.ok) throw new Refused("invalid", staged.message, { field: staged.field });
+  if (staged.value.ask && !change.confirmed) throw new Refused("conflict", staged.value.ask, { field: "confirmed" });
   await ask(link, staged.value.line);
   const snapshot = snapshots.add(printerId, {
     ...(await currentValues(link)),
@@ -84,7 +88,7 @@ async function restarted({ session }: Link, before: number): Promise<void> {
 /** Saves what is in force, loads it again, and compares. */
 export async function saveValues(printerId: number): Promise<{ snapshot: ValueSnapshot; lost: string[] }> {
   const link = openLinkOf(printerId);
-  if (link.job?.running) throw new HttpError(409, "A job is running. Values are saved when it is through.");
+  if (link.job?.running) throw new Refused("conflict", "A job is running. Values are saved when it is through.");
   const before = await currentValues(link);
   const { saveLine, reloadLine } = dialects[link.printer.dialect];
   const restartsBefore = link.session.restarts;
@@ -106,8 +110,8 @@ export async function saveValues(printerId: number): Promise<{ snapshot: ValueSn
 /** Sends the old figure of a change that was tried. */
 export async function putBack(printerId: number, changeId: number): Promise<ValueSnapshot> {
   const change = valueChanges.get(changeId);
-  if (!change || change.printerId !== printerId) throw new HttpError(404, "There is no such change.");
-  if (change.from === null) throw new HttpError(409, "The old figure is not known, so it cannot be put back.");
+  if (!change || change.printerId !== printerId) throw new Refused("missing", "There is no such change.");
+  if (change.from === null) throw new Refused("conflict", "The old figure is not known, so it cannot be put back.");
   const { snapshot } = await tryValue(printerId, {
     id: change.valueId,
     value: change.from,
@@ -125,7 +129,7 @@ export async function sendBack(
   snapshotId: number,
 ): Promise<{ snapshot: ValueSnapshot; sent: number }> {
   const wanted = snapshots.get(snapshotId);
-  if (!wanted || wanted.printerId !== printerId) throw new HttpError(404, "There is no such reading.");
+  if (!wanted || wanted.printerId !== printerId) throw new Refused("missing", "There is no such reading.");
   let snapshot = await readFirmware(printerId);
   let sent = 0;
   for (const { id, value } of wanted.entries) {

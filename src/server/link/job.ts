@@ -1,19 +1,24 @@
 /** A job: the lines of a program, sent one after the other, with what is known of the piece at each of them. */
 import { commandAt, lineEndByteOf } from "@/core/gcode/transmit";
-import { readTalkLine } from "@/core/gcode/talk-line";
-import { commandFor } from "@/core/machine/commands";
 import { freshState, Told } from "@/core/machine/state";
 import { JobMark, JobSample, JobState, JobStatus, nudgeable } from "@/core/link/state";
 import { SettingKey, settingFor } from "@/core/settings";
 import { Printer } from "@/core/shelf/printer";
 import { plainNumber, roundTo } from "@/core/units";
-import { jobs } from "../db/jobs";
-import { HttpError } from "../http/respond";
+import { JobProgress, jobs } from "../db/jobs";
+
 import type { JobProgram } from "@/core/report/progress";
+import { Ledger } from "./ledger";
 import { LineStream, LinkSession } from "./session";
+import { log } from "../log";
+import { Refused } from "../refused";
 
 /** How often progress is kept on the disk. */
 const KEEP_EVERY_MS = 250;
+/** Heaters off and what belongs to it is not held up by a line without an answer. */
+const CANCEL_WITHIN_MS = 2000;
+/** Changes by hand in one job. */
+const MOST_MARKS = 1000;
 /** Lifted so far when paused or cancelled, drawn back so far. Common practice, no source. */
 const LIFT_MM = 5;
 const DRAW_BACK_MM = 2;
@@ -38,7 +43,6 @@ export class Job implements LineStream {
   state: JobState = "running";
   why = "";
   readonly samples: JobSample[] = [];
-  private readonly told: Told = freshState();
   /** Line of the program the last line taken stands on. */
   private line = 0;
   /** Byte the next line starts at. */
@@ -52,7 +56,7 @@ export class Job implements LineStream {
   /** How positions counted, and the feed, when it was lifted: on the way down the printer may still be on its way up. */
   private before: Told = freshState();
   private timer: ReturnType<typeof setInterval>;
-  private marks = 0;
+  private readonly marks: JobMark[] = [];
 
   constructor(
     readonly id: number,
@@ -65,6 +69,7 @@ export class Job implements LineStream {
     },
     readonly program: JobProgram,
     private readonly session: LinkSession,
+    private readonly ledger: Ledger,
     private readonly onChange: () => void,
   ) {
     this.lineEndByte = lineEndByteOf(program.bytes);
@@ -118,11 +123,12 @@ export class Job implements LineStream {
   async pause(): Promise<void> {
     if (this.state !== "running") return;
     this.state = "paused";
+    // Only when the last move is done is it known how positions and filament are counted.
+    const still = this.heightMm > 0 ? this.say(["G4 P1"]) : null;
     this.keep();
     this.onChange();
-    if (this.heightMm <= 0) return;
-    // Only when the last move is done is it known how positions and filament are counted.
-    await this.say(["G4 P1"]);
+    if (!still) return;
+    await still;
     if (this.state !== "paused") return;
     this.lifted = true;
     this.before = structuredClone(this.session.told);
@@ -139,58 +145,70 @@ export class Job implements LineStream {
       );
     }
     this.state = "running";
+    this.session.wake();
     this.keep();
     this.onChange();
-    this.session.wake();
   }
 
   /** Ends it for good: heaters and fan off, nozzle off the piece and out of the way, motors off. */
   async cancel(): Promise<void> {
     if (!this.running) return;
     const printing = this.heightMm > 0;
-    this.end("cancelled", "Cancelled by hand.");
+    this.state = "cancelled";
+    this.why = "Cancelled by hand.";
     this.session.endStream();
     // A printer that waits for heat hears this at once, if it can. Its `ok` would confuse any other line.
-    const waits = commandFor(readTalkLine(this.session.inFlight ?? "").code)?.waits;
-    if (waits === "heat") this.session.sendNow("M108", "job");
+    if (this.session.waitsFor === "heat") this.session.sendNow("M108", "job");
     const { printer } = this.about;
     const tools = Array.from({ length: printer.tools }, (_, tool) => tool);
     const fans = tools.flatMap((tool) => {
-      const off = settingFor("fan").say(0, printer, tool);
-      return off.ok ? off.value : [];
+      const said = settingFor("fan").say(0, printer, tool);
+      return said.ok ? said.value : [];
     });
-    await this.say([
-      ...tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`),
-      "M140 S0",
-      ...new Set(fans),
-      // It ends here: what it is left counting in does not matter, what it understands now does.
-      ...(this.session.told.unitMm === 1 ? [] : ["G21"]),
-      ...(printing && !this.lifted ? liftLines : []),
-      "G90",
-      ...(printing ? ["G28 X Y"] : []),
-      "M84",
-    ]);
+    const off = this.say(
+      [
+        ...tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`),
+        "M140 S0",
+        ...new Set(fans),
+        // It ends here: what it is left counting in does not matter, what it understands now does.
+        ...(this.session.told.unitMm === 1 ? [] : ["G21"]),
+        ...(printing && !this.lifted ? liftLines : []),
+        "G90",
+        ...(printing ? ["G28 X Y"] : []),
+        "M84",
+      ],
+      CANCEL_WITHIN_MS,
+    );
+    this.close();
+    await off;
   }
 
   /** Changes a setting by hand, now; recorded at the present height. */
-  async nudge(setting: SettingKey, value: number): Promise<void> {
-    if (!this.running) throw new HttpError(409, "No job is running on this printer.");
+  nudge(setting: SettingKey, value: number): void {
+    if (!this.running) throw new Refused("conflict", "No job is running on this printer.");
+    if (this.marks.length >= MOST_MARKS) {
+      throw new Refused(
+        "conflict",
+        `This job was changed by hand ${MOST_MARKS} times; that is as much as is kept of one.`,
+      );
+    }
     const { label, unit, lowest, highest } = settingFor(setting);
     if (!nudgeable.includes(setting)) {
-      throw new HttpError(400, `${label} cannot be changed while a job runs.`, { field: "setting" });
+      throw new Refused("invalid", `${label} cannot be changed while a job runs.`, { field: "setting" });
     }
     const { printer, tool } = this.about;
     const most = setting === "nozzleTemperature" ? printer.highestNozzleC : highest;
     if (value < lowest || value > most) {
-      throw new HttpError(400, `${label} must be ${plainNumber(lowest)} to ${plainNumber(most)} ${unit}.`, {
+      throw new Refused("invalid", `${label} must be ${plainNumber(lowest)} to ${plainNumber(most)} ${unit}.`, {
         field: "value",
       });
     }
     const said = settingFor(setting).say(value, printer, tool);
-    if (!said.ok) throw new HttpError(400, said.message, { field: "setting" });
-    for (const line of said.value.toReversed()) void this.session.exchange(line, "nudge", true);
-    jobs.mark(this.id, { heightMm: this.heightMm, setting, value });
-    this.marks++;
+    if (!said.ok) throw new Refused("invalid", said.message, { field: "setting" });
+    for (const line of said.value.toReversed()) void this.session.exchange(line, "nudge", { first: true });
+    const mark = { heightMm: this.heightMm, setting, value, madeAt: new Date().toISOString() };
+    this.marks.push(mark);
+    this.ledger.write(`mark ${this.id} ${this.marks.length}`, () => jobs.mark(this.id, mark));
     this.onChange();
   }
 
@@ -213,37 +231,49 @@ export class Job implements LineStream {
       secondsLeft: this.running ? Math.max(0, total - seconds[this.line]) : 0,
       share: commands === 0 ? 0 : this.linesTaken / commands,
       why: this.why,
-      marks: this.marks,
+      marks: this.marks.length,
     };
   }
 
-  listMarks(): JobMark[] {
-    return jobs.marks(this.id);
+  listMarks(): readonly JobMark[] {
+    return this.marks;
   }
 
   private end(state: JobState, why: string): void {
     if (!this.running) return;
-    this.keep();
     this.state = state;
     this.why = why;
-    clearInterval(this.timer);
-    jobs.end(this.id, state, why);
     if (state === "done") this.session.endStream();
+    this.close();
+  }
+
+  /** Writes down how it ended. */
+  private close(): void {
+    clearInterval(this.timer);
+    const { id, why } = this;
+    const progress = this.progress();
+    this.ledger.write(`job ${id}`, () => jobs.end(id, progress, why));
+    log().info({ job: id, state: this.state, why, lines: this.linesTaken }, "a job has ended");
     this.onChange();
+  }
+
+  private progress(): JobProgress {
+    return {
+      state: this.state,
+      linesTaken: this.linesTaken,
+      heightMm: this.heightMm,
+      told: structuredClone(this.session.told),
+    };
   }
 
   private keep(): void {
     if (!this.running) return;
-    Object.assign(this.told, this.session.told);
-    jobs.progress(this.id, {
-      state: this.state,
-      linesTaken: this.linesTaken,
-      heightMm: this.heightMm,
-      told: this.told,
-    });
+    const { id } = this;
+    const progress = this.progress();
+    this.ledger.write(`job ${id}`, () => jobs.progress(id, progress));
   }
 
-  private async say(lines: string[]): Promise<void> {
-    await Promise.all(lines.map((line) => this.session.exchange(line, "job")));
+  private async say(lines: string[], withinMs?: number): Promise<void> {
+    await Promise.all(lines.map((line) => this.session.exchange(line, "job", { withinMs })));
   }
 }

@@ -9,22 +9,23 @@ import { jobs } from "../db/jobs";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
-import { changeEdits, storedEdits } from "../http/files";
-import { HttpError, notFound } from "../http/respond";
-import { copyOf } from "../http/trials";
+import { changeEdits, storedEdits } from "../work/files";
+
+import { copyOf } from "../work/trials";
+import { Refused, missing } from "../refused";
 
 /** A new trial with the marks in its plan, or the file's edits with one more. */
 export async function keepMarks(jobId: number, signal: AbortSignal): Promise<{ trialId?: number; fileId?: number }> {
   const job = jobs.get(jobId);
-  if (!job) throw notFound(`There is no job ${jobId}.`);
+  if (!job) throw missing(`There is no job ${jobId}.`);
   const marks = jobs.marks(jobId);
-  if (marks.length === 0) throw new HttpError(409, "Nothing was changed by hand in this job.");
+  if (marks.length === 0) throw new Refused("conflict", "Nothing was changed by hand in this job.");
   return job.source === "trial" ? keepAsTrial(job, marks) : keepAsEdit(job, marks, signal);
 }
 
 function keepAsTrial({ sourceId }: JobRecord, marks: JobMark[]): { trialId: number } {
   const trial = trials.get(sourceId);
-  if (!trial) throw new HttpError(409, "The trial of this job was removed. Restore it first.");
+  if (!trial) throw new Refused("conflict", "The trial of this job was removed. Restore it first.");
   const fields = copyOf(trial, { name: `${trial.name} (by hand)`.slice(0, 100) });
   const plan = planWithMarks(trial.plan, marks, { ...usualOf(trial, marks), ...trial.fixed });
   // What the bands set now is no longer held fixed.
@@ -43,7 +44,7 @@ function usualOf({ printerId, spoolId }: Trial, marks: JobMark[]): SettingValues
 
 async function keepAsEdit({ sourceId }: JobRecord, marks: JobMark[], signal: AbortSignal): Promise<{ fileId: number }> {
   const file = files.get(sourceId);
-  if (!file) throw new HttpError(409, "The file of this job was removed. Restore it first.");
+  if (!file) throw new Refused("conflict", "The file of this job was removed. Restore it first.");
   const changes = marks.map(({ heightMm, setting, value }) => ({
     from: { heightMm },
     settings: { [setting]: value } as Partial<Record<SettingKey, number>>,

@@ -5,11 +5,13 @@ import type { HeatSample, LinkStatus } from "@/core/link/state";
 import { SavedPrinter } from "../db/printers";
 import type { JobProgram } from "@/core/report/progress";
 import { jobs } from "../db/jobs";
-import { HttpError } from "../http/respond";
+
 import { Job } from "./job";
 import { Journal } from "./journal";
+import { Ledger } from "./ledger";
 import { LinkSession, usualTimes } from "./session";
 import { Transport } from "./transports/transport";
+import { Refused } from "../refused";
 
 /** Temperatures are asked for this often in the printer's own time, while somebody looks or a job runs. */
 const WATCH_EVERY_S = 2;
@@ -32,20 +34,31 @@ export class Link {
     public printer: SavedPrinter,
     readonly transport: Transport,
     private readonly journal: Journal,
+    private readonly ledger: Ledger,
+    /** What no other link may hold meanwhile: port or address. */
+    readonly place: string | null,
     /** Reads the screen of a simulated printer. */
     private readonly readDisplay?: () => string,
   ) {
     this.session = new LinkSession(
       transport,
       {
-        onEvent: (direction, source, text) =>
-          this.journal.add(this.printer.id, { atMs: Date.now(), direction, source, text }),
+        onEvent: (direction, source, text) => {
+          const jobId = source === "job" ? (this.job?.id ?? null) : null;
+          this.journal.add(this.printer.id, { atMs: Date.now(), direction, source, text }, jobId);
+        },
         onTemperatures: (report) => this.measure(report),
         onChange: () => this.changed(),
       },
       usualTimes,
       readingOf(printer),
     );
+  }
+
+  /** Opens the way behind `before`; from the first moment on the link is opening. Rejects with a sentence. */
+  async open(before: () => Promise<void>): Promise<void> {
+    await this.session.open(before);
+    this.changed();
   }
 
   async close(): Promise<void> {
@@ -92,6 +105,7 @@ export class Link {
       queue: queued.slice(0, 30),
       queueLength: queued.length,
       unsent: session.unsent.slice(-30),
+      unsentCount: session.unsentCount,
       homed: session.known.homed,
       nozzleC: session.nozzleC,
       heat: this.samples.at(-1) ?? null,
@@ -99,19 +113,21 @@ export class Link {
       display: this.readDisplay?.() ?? null,
       watching: this.isWatched,
       job: this.job?.status() ?? null,
+      unwritten: this.ledger.trouble ?? this.journal.ledger.trouble,
     };
   }
 
   /** Starts sending a program; a 409 if another one is under way. */
   begin(program: JobProgram, about: { name: string; source: "trial" | "file"; sourceId: number; tool: number }): Job {
     const { session, printer } = this;
-    if (session.state !== "open") throw new HttpError(409, `${printer.name} is not linked. Link it first.`);
+    if (session.state !== "open") throw new Refused("conflict", `${printer.name} is not linked. Link it first.`);
     if (session.halted)
-      throw new HttpError(409, `${printer.name} has stopped: ${session.halted} Switch it off and on first.`);
-    if (this.job?.running) throw new HttpError(409, `“${this.job.status().name}” is still running on ${printer.name}.`);
+      throw new Refused("conflict", `${printer.name} has stopped: ${session.halted} Switch it off and on first.`);
+    if (this.job?.running)
+      throw new Refused("conflict", `“${this.job.status().name}” is still running on ${printer.name}.`);
     const { name, source, sourceId } = about;
     const id = jobs.begin({ printerId: printer.id, source, sourceId, name, totalLines: program.commands });
-    this.job = new Job(id, { ...about, printer }, program, session, () => this.changed());
+    this.job = new Job(id, { ...about, printer }, program, session, this.ledger, () => this.changed());
     session.start(this.job);
     this.watchSoon();
     this.changed();
@@ -134,7 +150,8 @@ export class Link {
     const ask = () => {
       this.watchTimer = null;
       if (!this.isWatched) return;
-      if (!this.session.has("watch") && !this.session.halted) void this.session.exchange("M105", "watch", true);
+      if (!this.session.has("watch") && !this.session.halted)
+        void this.session.exchange("M105", "watch", { first: true });
       this.watchTimer = setTimeout(ask, Math.max(WATCH_LEAST_MS, (WATCH_EVERY_S * 1000) / this.transport.rate));
     };
     this.watchTimer = setTimeout(ask, 0);

@@ -1,19 +1,23 @@
 /**
- * The talk with one printer: one line out, wait for `ok`. Numbered lines of a stream can be asked for again and are then sent
- * again from there; lines that were typed are never sent twice. Nothing is sent that nobody asked for.
+ * The talk with one printer: one line out, wait for `ok`. Here are the bytes, the timers and the queue; what may happen to a link is
+ * `core/link/life`, what numbered lines mean `core/link/window`, how long a line is waited for `core/link/patience`.
+ * Numbered lines can be asked for again; lines that were typed are never sent twice. Nothing is sent that nobody asked for.
  */
 import { KnownState } from "@/core/firmware/danger";
 import { readAnswer } from "@/core/firmware/reports/answer";
 import { readTemperatures, TemperatureReport } from "@/core/firmware/reports/temperatures";
-import { follow } from "@/core/gcode/follow";
 import { numberedLine } from "@/core/gcode/checksum";
+import { follow } from "@/core/gcode/follow";
+import { readBlank } from "@/core/link/blank";
+import { canSend, closedLife, Life, lifeAfter, LifeEvent } from "@/core/link/life";
+import { heatIsLife, MovesAhead, Patience, patienceFor, textIsLife } from "@/core/link/patience";
+import type { Direction, Source } from "@/core/link/state";
+import * as numbers from "@/core/link/window";
 import { Reading, usualReading } from "@/core/machine/reading";
 import { freshState, isHomed, Told } from "@/core/machine/state";
-import type { Direction, Source } from "@/core/link/state";
+import { Refused } from "../refused";
 import { LineCutter } from "./bytes";
 import { Transport } from "./transports/transport";
-
-export type SessionState = "closed" | "open" | "lost";
 
 /** What became of a line. */
 export type Outcome = "taken" | "not sent" | "no answer";
@@ -22,6 +26,13 @@ export interface Exchange {
   outcome: Outcome;
   /** Lines that came back before `ok`, and `ok` itself if it says more. */
   answers: string[];
+}
+
+export interface Asking {
+  /** In front of everything that waits. */
+  first?: boolean;
+  /** Gives up so long after the line's own patience, and goes on; without it a person decides. */
+  withinMs?: number;
 }
 
 /** Lines that are sent with number and checksum, one after the other. */
@@ -42,22 +53,37 @@ export interface SessionHooks {
 }
 
 export interface SessionTimes {
-  /** Without a sign of life for so long, a typed line counts as unanswered. */
+  /** Beyond a line's own patience, so long without a sign of life and a typed line counts as unanswered. */
   silenceMs: number;
   /** … and a numbered line is sent again: the printer knows whether it had it. */
   numberedSilenceMs: number;
-  /** After `Resend` the line must be quiet for so long. */
+  /** A line whose stream was ended is waited for so long, then passed by. */
+  endedSilenceMs: number;
+  /** After `Resend` the line must be quiet for so long … */
   quietMs: number;
+  /** … but is not waited for longer than this. */
+  longestQuietMs: number;
   /** A line that began and did not end is taken as it is after so long. */
   partMs: number;
 }
 
-export const usualTimes: SessionTimes = { silenceMs: 10_000, numberedSilenceMs: 6000, quietMs: 60, partMs: 700 };
+export const usualTimes: SessionTimes = {
+  silenceMs: 10_000,
+  numberedSilenceMs: 6000,
+  endedSilenceMs: 2000,
+  quietMs: 60,
+  longestQuietMs: 500,
+  partMs: 700,
+};
 
-/** Numbered lines that can be asked for again. */
-const KEPT_LINES = 64;
-/** A stream that is asked so often for lines it has sent already will not get through. */
-const MOST_RESENDS = 25;
+/** A numbered line is sent so often before the printer counts as gone. */
+const MOST_SILENCES = 5;
+/** Lines that may wait at a printer. */
+export const MOST_QUEUED = 4000;
+/** Lines remembered as never sent; of more, only how many there were. */
+const MOST_UNSENT = 200;
+/** Answers kept for one line. */
+const MOST_ANSWERS = 2000;
 
 /** Errors after which a printer takes nothing more. Common practice, no source. */
 const stopsPrinter = /\b(emergency|halt(ed)?|kill(ed)?|runaway|shut ?down|stopped)\b/i;
@@ -66,6 +92,7 @@ interface Queued {
   id: number;
   text: string;
   source: Source;
+  withinMs: number | null;
   answers: string[];
   settle(exchange: Exchange): void;
 }
@@ -77,37 +104,36 @@ interface InFlight {
   /** Null for a numbered line. */
   queued: Queued | null;
   number: number | null;
+  patience: Patience;
 }
 
+const encoder = new TextEncoder();
+
 export class LinkSession {
-  state: SessionState = "closed";
-  /** Why the link is gone. */
-  lostBecause: string | null = null;
-  /** The printer has said that it stopped; nothing is sent until it is reset. */
-  halted: string | null = null;
   /** No sign of life for the line in flight. */
   silent = false;
   busy = false;
-  /** Lines that were never sent because the link was lost or the printer stopped. */
+  /** Lines that were never sent because the link was lost or the printer stopped: the last ones, and how many in all. */
   unsent: string[] = [];
+  unsentCount = 0;
   readonly told: Told = freshState();
   nozzleC: number | null = null;
   /** How often the printer has started anew since the link was made. */
   restarts = 0;
-  /** Counts up with every line sent, for looking at throughput. */
+  /** Counts up with every line taken, for looking at throughput. */
   linesTaken = 0;
 
+  private life: Life = closedLife;
   private readonly queue: Queued[] = [];
   private current: InFlight | null = null;
   private stream: LineStream | null = null;
-  private nextNumber = 1;
-  private readonly numbered = new Map<number, string>();
-  /** Numbered lines to be sent again, from this number on; null if none. */
-  private replayFrom: number | null = null;
-  private resends = 0;
+  private window = numbers.freshWindow;
+  private readonly ahead = new MovesAhead();
   private silences = 0;
-  private lastTaken = -1;
+  /** It says so when it is busy: then its silence says something, too. */
+  private tellsBusy = false;
   private asked: number | null = null;
+  private askedSinceMs = 0;
   private nextId = 1;
   private readonly cutter = new LineCutter((line) => this.hear(line));
   private silenceTimer: ReturnType<typeof setTimeout> | null = null;
@@ -123,24 +149,48 @@ export class LinkSession {
     private readonly reading: Reading = usualReading,
   ) {}
 
-  /** Opens the link; sends nothing. */
-  async open(): Promise<void> {
-    await this.transport.open({
-      onBytes: (bytes) => this.take(bytes),
-      onLost: (reason) => this.lose(reason),
-    });
-    this.state = "open";
-    this.lostBecause = null;
+  get state(): Life["is"] {
+    return this.life.is;
+  }
+
+  /** Why the link is gone. */
+  get lostBecause(): string | null {
+    return this.life.is === "lost" ? this.life.why : null;
+  }
+
+  /** The printer has said that it stopped; nothing is sent until it is reset. */
+  get halted(): string | null {
+    return this.life.is === "open" ? this.life.halted : null;
+  }
+
+  /** Opens the link behind `before`; sends nothing. Closed meanwhile, it rejects and leaves nothing open. */
+  async open(before?: () => Promise<void>): Promise<void> {
+    this.live({ type: "open" });
+    try {
+      await before?.();
+      await this.transport.open({
+        onBytes: (bytes) => this.take(bytes),
+        onLost: (reason) => this.lose(reason),
+      });
+    } catch (error) {
+      this.live({ type: "close" });
+      throw error;
+    }
+    this.live({ type: "opened" });
+    if (this.state !== "open") {
+      await this.transport.close();
+      throw new Error("The link was closed before it was open.");
+    }
     this.note(`Linked: ${this.transport.label}. Nothing was sent.`);
     this.hooks.onChange();
   }
 
   async close(): Promise<void> {
-    if (this.state !== "open") return;
-    this.state = "closed";
-    this.breakOff("The link was closed.");
+    const wasOpen = this.state === "open";
+    this.live({ type: "close" });
+    if (wasOpen) this.breakOff("The link was closed.");
     await this.transport.close();
-    this.note("The link was closed.");
+    if (wasOpen) this.note("The link was closed.");
     this.hooks.onChange();
   }
 
@@ -153,20 +203,38 @@ export class LinkSession {
     return this.current?.text ?? null;
   }
 
+  /** What that line waits for. */
+  get waitsFor(): Patience["waits"] {
+    return this.current?.patience.waits ?? null;
+  }
+
   get known(): KnownState {
     return { homed: isHomed(this.told) ? true : null, nozzleC: this.nozzleC };
   }
 
-  /** Puts a line at the end of the queue; settles when its `ok` came or it is clear that none will. `first` puts it in front. */
-  exchange(text: string, source: Source, first = false): Promise<Exchange> {
+  /**
+   * Puts a line into the queue; settles when its `ok` came or it is clear that none will. A line without a command is not sent at all:
+   * some printers give it no answer. Refused if too many wait already.
+   */
+  exchange(text: string, source: Source, { first = false, withinMs }: Asking = {}): Promise<Exchange> {
+    const bare = text.replace(/[\r\n]+/g, " ");
+    if (readBlank(bare)) {
+      this.note(`Not sent, there is no command in it: “${bare.slice(0, 80)}”.`);
+      return Promise.resolve({ outcome: "not sent", answers: [] });
+    }
+    if (this.queue.length >= MOST_QUEUED) {
+      throw new Refused(
+        "busy",
+        `${MOST_QUEUED} lines wait at this printer already. Let it catch up, or clear the queue.`,
+      );
+    }
     return new Promise((settle) => {
-      const bare = text.replace(/[\r\n]+/g, " ");
-      if (this.state !== "open" || this.halted !== null) {
-        this.unsent.push(bare);
+      if (!canSend(this.life)) {
+        this.forgo([bare]);
         settle({ outcome: "not sent", answers: [] });
         return;
       }
-      const queued = { id: this.nextId++, text: bare, source, answers: [], settle };
+      const queued = { id: this.nextId++, text: bare, source, withinMs: withinMs ?? null, answers: [], settle };
       if (first) this.queue.unshift(queued);
       else this.queue.push(queued);
       this.pump();
@@ -185,11 +253,17 @@ export class LinkSession {
     this.hooks.onChange();
   }
 
+  forgetUnsent(): void {
+    this.unsent = [];
+    this.unsentCount = 0;
+    this.hooks.onChange();
+  }
+
   /** Everything off, at once: past the queue, past the line in flight. */
   emergencyStop(): void {
     if (this.state !== "open") return;
     this.write("M112", "stop");
-    this.halted = "Emergency stop.";
+    this.live({ type: "halt", why: "Emergency stop." });
     this.breakOff("Emergency stop.");
     Object.assign(this.told, freshState());
     this.hooks.onChange();
@@ -210,18 +284,18 @@ export class LinkSession {
   /** Starts sending a stream; the printer's line counter starts at 1. */
   start(stream: LineStream): void {
     this.stream = stream;
-    this.nextNumber = 0;
-    this.numbered.clear();
-    this.replayFrom = null;
-    this.resends = this.silences = 0;
-    this.lastTaken = -1;
+    this.window = numbers.freshWindow;
+    this.silences = 0;
     this.pump();
   }
 
-  /** Stops sending it; lines already taken stay taken. */
+  /** Stops sending it; lines already taken stay taken. A line of it that is never answered is passed by. */
   endStream(): void {
+    if (!this.stream) return;
     this.stream = null;
-    this.replayFrom = null;
+    if (this.current?.number === null || this.current === null) return;
+    this.sign();
+    this.watchSilence();
   }
 
   /** Looks for a next line, after a pause of the stream. */
@@ -229,43 +303,44 @@ export class LinkSession {
     this.pump();
   }
 
-  private pump(): void {
-    if (this.current || this.state !== "open" || this.halted !== null || this.asked !== null) return;
-    const queued = this.queue.shift();
-    if (queued) {
-      this.current = { text: queued.text, source: queued.source, queued, number: null };
-      return this.dispatch();
-    }
-    if (!this.stream) return;
-    if (this.replayFrom !== null) {
-      const text = this.numbered.get(this.replayFrom);
-      if (text !== undefined) {
-        this.current = { text, source: "job", queued: null, number: this.replayFrom };
-        return this.dispatch();
-      }
-      this.replayFrom = null;
-    }
-    // The first line of a stream sets the printer's counter.
-    const text = this.nextNumber === 0 ? "M110 N0" : this.stream.next();
-    if (text === null) return;
-    const number = this.nextNumber++;
-    this.numbered.set(number, text);
-    this.numbered.delete(number - KEPT_LINES);
-    this.current = { text, source: "job", queued: null, number };
-    this.dispatch();
+  private live(event: LifeEvent): void {
+    this.life = lifeAfter(this.life, event);
   }
 
-  private dispatch(): void {
-    const { text, number, source } = this.current!;
-    this.write(number === null ? text : numberedLine(number, text), source);
+  private pump(): void {
+    if (this.current || !canSend(this.life) || this.asked !== null) return;
+    const queued = this.queue.shift();
+    if (queued) return this.dispatch({ text: queued.text, source: queued.source, queued, number: null });
+    if (!this.stream) return;
+    let line = numbers.lineDue(this.window);
+    if (line === null) {
+      const text = this.stream.next();
+      if (text === null) return;
+      line = numbers.numbered(this.window, text);
+    }
+    this.window = numbers.withSent(this.window, line);
+    this.dispatch({ ...line, source: "job", queued: null });
+  }
+
+  private dispatch(line: Omit<InFlight, "patience">): void {
+    const patience = patienceFor(line.text, this.told);
+    this.current = { ...line, patience };
+    this.ahead.add(patience.moveS);
+    this.speak();
     this.silent = false;
+  }
+
+  /** Sends the line in flight. */
+  private speak(): void {
+    const { text, number, source } = this.current!;
     this.sign();
     if (!this.silenceTimer) this.watchSilence();
+    this.write(number === null ? text : numberedLine(number, text), source);
   }
 
   private write(text: string, source: Source): void {
+    this.transport.write(encoder.encode(`${text}\n`));
     this.hooks.onEvent("out", source, text);
-    this.transport.write(new TextEncoder().encode(`${text}\n`));
   }
 
   private take(bytes: Uint8Array): void {
@@ -279,7 +354,7 @@ export class LinkSession {
   private hear(line: string): void {
     if (this.state !== "open") return;
     this.hooks.onEvent("in", this.current?.source ?? "console", line);
-    this.sign();
+    const patience = this.current?.patience;
     const temperatures = readTemperatures(line);
     if (temperatures) {
       this.nozzleC =
@@ -287,17 +362,17 @@ export class LinkSession {
       this.hooks.onTemperatures(temperatures);
     }
     const answer = readAnswer(line);
-    if (this.silent) {
-      this.silent = false;
-      this.hooks.onChange();
-    }
+    // Bytes alone are no sign of life: temperatures may come by themselves while an `ok` is lost.
+    const chatter = answer.kind === "other";
+    if (!chatter || (patience && (temperatures ? heatIsLife(patience) : textIsLife(patience)))) this.showLife();
     switch (answer.kind) {
       case "ok":
         if (this.asked !== null) return;
         if (!this.current) return this.note("An “ok” that no line waited for.");
-        if (line.trim().toLowerCase() !== "ok") this.current.queued?.answers.push(line);
+        if (line.trim().toLowerCase() !== "ok") this.keepAnswer(line);
         return this.finish("taken");
       case "busy":
+        this.tellsBusy = true;
         if (!this.busy) {
           this.busy = true;
           this.hooks.onChange();
@@ -308,20 +383,32 @@ export class LinkSession {
       case "started":
         return this.restarted();
       case "error":
-        this.current?.queued?.answers.push(line);
+        this.keepAnswer(line);
         if (stopsPrinter.test(line)) this.stopped(line.trim());
         return;
       case "other":
-        this.current?.queued?.answers.push(line);
+        this.keepAnswer(line);
     }
+  }
+
+  private keepAnswer(line: string): void {
+    const answers = this.current?.queued?.answers;
+    if (answers && answers.length < MOST_ANSWERS) answers.push(line);
+  }
+
+  private showLife(): void {
+    this.sign();
+    if (!this.silent) return;
+    this.silent = false;
+    this.hooks.onChange();
   }
 
   private finish(outcome: Outcome): void {
     const done = this.current!;
     this.current = null;
     this.silences = 0;
-    if (this.busy) {
-      this.busy = false;
+    if (this.busy || this.silent) {
+      this.busy = this.silent = false;
       this.hooks.onChange();
     }
     if (outcome === "taken") {
@@ -329,34 +416,29 @@ export class LinkSession {
       follow(this.told, done.text, this.reading);
     }
     if (done.queued) {
+      if (this.stream && /^\s*M110\b/i.test(done.text)) this.window = numbers.withForeignCount(this.window);
       done.queued.settle({ outcome, answers: done.queued.answers });
       this.hooks.onChange();
-    } else this.numberedTaken(done.number!);
+    } else if (outcome === "taken") this.advance(numbers.withTaken(this.window));
     this.pump();
   }
 
-  private numberedTaken(number: number): void {
-    if (this.replayFrom !== null) this.replayFrom = this.numbered.has(number + 1) ? number + 1 : null;
-    // A line that was sent again was handed out once, and counts once.
-    const text = this.numbered.get(number);
-    if (number > 0 && number > this.lastTaken && text !== undefined) {
-      this.lastTaken = number;
-      // A storm is one that gets nothing through.
-      this.resends = 0;
-      this.stream?.onTaken(text);
-    }
-    if (number === 0) this.lastTaken = 0;
+  /** The window as it is now, and lines of the stream that count as taken. */
+  private advance({ window, lines }: { window: numbers.LineWindow; lines: string[] }): void {
+    this.window = window;
+    for (const text of lines) this.stream?.onTaken(text);
   }
 
   /** The printer wants line `number` again. What else it says at once belongs to it; then it is quiet, and we go on from there. */
   private askedAgain(number: number): void {
-    const numbered = this.current ? this.current.number !== null : this.stream !== null;
-    if (!numbered) {
-      return this.note(`The printer asks for line ${number} again, but none was numbered.`);
-    }
+    const isNumbered = this.current ? this.current.number !== null : this.stream !== null;
+    if (!isNumbered) return this.note(`The printer asks for line ${number} again, but none was numbered.`);
+    const now = Date.now();
+    if (this.asked === null) this.askedSinceMs = now;
     this.asked = number;
     if (this.quietTimer) clearTimeout(this.quietTimer);
-    this.quietTimer = setTimeout(() => this.answerAsked(), this.times.quietMs);
+    const left = this.askedSinceMs + this.times.longestQuietMs - now;
+    this.quietTimer = setTimeout(() => this.answerAsked(), Math.max(0, Math.min(this.times.quietMs, left)));
     this.quietTimer.unref();
   }
 
@@ -365,28 +447,20 @@ export class LinkSession {
     const number = this.asked;
     this.asked = null;
     if (number === null || this.state !== "open") return;
-    if (!this.stream) {
-      // The stream was ended meanwhile: its last line is of no use any more.
-      this.current = null;
-      return this.pump();
-    }
-    const sent = this.nextNumber - 1;
-    if (++this.resends > MOST_RESENDS) return this.breakStream("The printer asks for the same lines again and again.");
-    if (number > sent + 1 || (number <= sent && !this.numbered.has(number))) {
-      return this.breakStream(`The printer asks for line ${number}, which was not among the last ones sent.`);
-    }
-    const { current } = this;
     this.current = null;
-    // What came before the line it asks for was taken.
-    for (let taken = this.lastTaken + 1; taken < number; taken++) this.numberedTaken(taken);
-    if (current) this.silences = 0;
-    this.replayFrom = number <= sent ? number : null;
+    if (this.stream) {
+      const answer = numbers.withAsked(this.window, number);
+      if ("broken" in answer) return this.breakStream(answer.broken);
+      if (answer.lines.length > 0) this.silences = 0;
+      this.advance(answer);
+    }
+    // Without a stream it was ended meanwhile: its last line is of no use any more.
     this.pump();
   }
 
   private breakStream(why: string): void {
     const { stream } = this;
-    this.endStream();
+    this.stream = null;
     this.current = null;
     this.note(why);
     stream?.onBroken(why);
@@ -398,7 +472,7 @@ export class LinkSession {
   private restarted(): void {
     const wasTalking = this.current !== null || this.stream !== null;
     this.restarts++;
-    this.halted = null;
+    this.live({ type: "restart" });
     Object.assign(this.told, freshState());
     this.note("The printer has started anew: nothing is homed, heaters are off.");
     if (wasTalking || this.queue.length > 0) this.breakOff("The printer has started anew.");
@@ -406,7 +480,7 @@ export class LinkSession {
   }
 
   private stopped(why: string): void {
-    this.halted = why;
+    this.live({ type: "halt", why });
     Object.assign(this.told, freshState());
     this.breakOff(why);
     this.hooks.onChange();
@@ -414,8 +488,7 @@ export class LinkSession {
 
   private lose(reason: string): void {
     if (this.state !== "open") return;
-    this.state = "lost";
-    this.lostBecause = reason;
+    this.live({ type: "lose", why: reason });
     // Nobody can say whether the line in flight was taken; it was told, and what was told is what may be hot.
     if (this.current) follow(this.told, this.current.text, this.reading);
     this.note(`The link is lost: ${reason}`);
@@ -430,20 +503,24 @@ export class LinkSession {
     this.current = null;
     this.asked = null;
     this.busy = this.silent = false;
-    this.endStream();
+    this.stream = null;
+    this.ahead.forget();
     current?.queued?.settle({ outcome: "no answer", answers: current.queued.answers });
     this.giveUpQueue();
     stream?.onBroken(why);
   }
 
   private giveUpQueue(): void {
-    for (const queued of this.queue.splice(0)) {
-      // A question for temperatures is nobody's work.
-      if (queued.source !== "watch") this.unsent.push(queued.text);
-      queued.settle({ outcome: "not sent", answers: [] });
-    }
-    if (this.unsent.length > 0)
-      this.note(`Not sent: ${this.unsent.length} ${this.unsent.length === 1 ? "line" : "lines"}.`);
+    const given = this.queue.splice(0);
+    // A question for temperatures is nobody's work.
+    this.forgo(given.filter(({ source }) => source !== "watch").map(({ text }) => text));
+    for (const queued of given) queued.settle({ outcome: "not sent", answers: [] });
+    if (this.unsentCount > 0) this.note(`Not sent: ${this.unsentCount} ${this.unsentCount === 1 ? "line" : "lines"}.`);
+  }
+
+  private forgo(lines: string[]): void {
+    this.unsentCount += lines.length;
+    this.unsent = [...this.unsent, ...lines].slice(-MOST_UNSENT);
   }
 
   private note(text: string): void {
@@ -454,10 +531,20 @@ export class LinkSession {
     this.lastSignMs = Date.now();
   }
 
+  /** How long the line in flight may be silent. */
+  private waitMs({ number, queued, patience }: InFlight): number {
+    if (number !== null && !this.stream) return this.times.endedSilenceMs;
+    const usual = number !== null ? this.times.numberedSilenceMs : (queued?.withinMs ?? this.times.silenceMs);
+    return usual + 1000 * (this.ahead.slowestS() + (this.tellsBusy ? 0 : patience.extraS));
+  }
+
   private watchSilence(): void {
-    const wait = this.current?.number === null ? this.times.silenceMs : this.times.numberedSilenceMs;
-    const left = this.lastSignMs + wait - Date.now();
-    this.silenceTimer = setTimeout(() => this.lookAtSilence(), Math.max(5, left));
+    if (this.silenceTimer) clearTimeout(this.silenceTimer);
+    this.silenceTimer = null;
+    if (!this.current) return;
+    const left = this.lastSignMs + this.waitMs(this.current) - Date.now();
+    // A line in between may need less patience than this one: it is looked again soon enough.
+    this.silenceTimer = setTimeout(() => this.lookAtSilence(), Math.max(5, Math.min(left, this.times.endedSilenceMs)));
     this.silenceTimer.unref();
   }
 
@@ -465,16 +552,24 @@ export class LinkSession {
     this.silenceTimer = null;
     const { current } = this;
     if (!current || this.state !== "open") return;
-    const wait = current.number === null ? this.times.silenceMs : this.times.numberedSilenceMs;
-    if (Date.now() - this.lastSignMs < wait) return this.watchSilence();
+    const wait = this.waitMs(current);
+    if (Date.now() - this.lastSignMs < wait || this.silent) return this.watchSilence();
     if (current.number !== null) {
-      if (++this.silences > 5) return this.breakStream("The printer does not answer.");
+      if (!this.stream) {
+        this.note(`Line ${current.number} was never answered; went on without it.`);
+        return this.finish("no answer");
+      }
+      if (++this.silences > MOST_SILENCES) return this.breakStream("The printer does not answer.");
       this.note(`No answer to line ${current.number}; it is sent again, the printer knows whether it had it.`);
-      return this.dispatch();
+      return this.speak();
     }
-    if (current.source === "watch") return this.finish("no answer");
+    if (current.source === "watch" || current.queued?.withinMs != null) {
+      if (current.source !== "watch") this.note(`No answer to “${current.text}”; went on without it.`);
+      return this.finish("no answer");
+    }
     this.silent = true;
     this.note(`No answer to “${current.text}” for ${Math.round(wait / 1000)} s.`);
     this.hooks.onChange();
+    this.watchSilence();
   }
 }

@@ -1,13 +1,14 @@
 /** Sends a trial's program or an opened file to a linked printer. */
 import { files } from "../db/files";
 import { trials } from "../db/trials";
-import { inputFor } from "../http/trials";
-import { HttpError, notFound } from "../http/respond";
+import { inputFor } from "../work/trials";
+
 import type { JobSource } from "../tasks/catalogue";
 import { runTask } from "../tasks/pool";
 import { openLinkOf } from "./hub";
 import { Job } from "./job";
 import type { Link } from "./link";
+import { Refused, missing } from "../refused";
 
 interface Wanted {
   name: string;
@@ -25,20 +26,24 @@ export async function startJob(
 ): Promise<Job> {
   const link = openLinkOf(printerId);
   if (link.job?.running)
-    throw new HttpError(409, `“${link.job.status().name}” is still running on ${link.printer.name}.`);
+    throw new Refused("conflict", `“${link.job.status().name}” is still running on ${link.printer.name}.`);
   const { program, ...about } = "trialId" in from ? trialSource(link, from.trialId) : fileSource(link, from.fileId);
   const read = await runTask("jobProgram", program, { signal });
-  if (!read.ok) throw new HttpError(422, read.message);
+  if (!read.ok) throw new Refused("unreadable", read.message);
   return link.begin(read.value, about);
 }
 
 function trialSource(link: Link, trialId: number): Wanted {
   const trial = trials.get(trialId);
-  if (!trial) throw notFound(`There is no trial ${trialId}.`);
+  if (!trial) throw missing(`There is no trial ${trialId}.`);
   if (trial.printerId !== link.printer.id) {
-    throw new HttpError(409, `“${trial.name}” was made for another printer. Copy it for ${link.printer.name} first.`, {
-      field: "trialId",
-    });
+    throw new Refused(
+      "conflict",
+      `“${trial.name}” was made for another printer. Copy it for ${link.printer.name} first.`,
+      {
+        field: "trialId",
+      },
+    );
   }
   return {
     name: trial.name,
@@ -51,7 +56,7 @@ function trialSource(link: Link, trialId: number): Wanted {
 
 function fileSource(link: Link, fileId: number): Wanted {
   const file = files.get(fileId);
-  if (!file) throw notFound(`There is no file ${fileId}.`);
+  if (!file) throw missing(`There is no file ${fileId}.`);
   const program = { fileId, sizeBytes: file.sizeBytes, splices: files.splices(fileId), printer: link.printer };
   return { name: file.name, source: "file", sourceId: fileId, tool: 0, program };
 }

@@ -1,7 +1,7 @@
 /** Runs tasks in worker threads: two at most, kept for the next task, ended when a task is cancelled. */
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
-import { databasePath } from "../db/connection";
+import { databasePath } from "../db/place";
 import type { TaskName, Tasks } from "./catalogue";
 
 const MOST_WORKERS = 2;

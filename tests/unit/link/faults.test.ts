@@ -1,5 +1,5 @@
 /** What goes wrong on real cables: no crash, no hang, nothing carried out twice, and the state told is the true one. */
-import { LineStream, LinkSession, SessionTimes } from "@/server/link/session";
+import { LineStream, LinkSession, MOST_QUEUED, SessionTimes } from "@/server/link/session";
 import { Transport, TransportEvents } from "@/server/link/transports/transport";
 import { SimulatedTransport } from "@/server/link/transports/simulated";
 import { Noise } from "@/core/simulator/noise";
@@ -9,7 +9,14 @@ import { hostOf, pause, until } from "./ways";
 // A slow machine may take its time: what is waited for has bounds of its own.
 jest.setTimeout(60_000);
 
-const quick: SessionTimes = { silenceMs: 150, numberedSilenceMs: 120, quietMs: 25, partMs: 60 };
+const quick: SessionTimes = {
+  silenceMs: 150,
+  numberedSilenceMs: 120,
+  endedSilenceMs: 60,
+  quietMs: 25,
+  longestQuietMs: 80,
+  partMs: 60,
+};
 
 /** A transport whose bytes pass through hands that may spoil them. */
 class Spoiled implements Transport {
@@ -186,6 +193,155 @@ describe("a stream of numbered lines", () => {
     expect(setup.host.machine.nozzles[0].setC).toBe(0);
     setup.host.stop();
   });
+});
+
+/** A printer of a few lines: `answer` says what comes back for a line. */
+class Played implements Transport {
+  readonly label = "Played";
+  readonly rate = 1;
+  readonly heard: string[] = [];
+  private events: TransportEvents | null = null;
+  constructor(private readonly answer: (line: string, count: number) => string) {}
+  async open(events: TransportEvents): Promise<void> {
+    this.events = events;
+  }
+  write(bytes: Uint8Array): void {
+    for (const line of new TextDecoder().decode(bytes).trimEnd().split("\n")) {
+      this.heard.push(line);
+      const said = this.answer(line, this.heard.length);
+      if (said !== "") setImmediate(() => this.say(said));
+    }
+  }
+  async close(): Promise<void> {
+    this.events = null;
+  }
+  say(text: string): void {
+    this.events?.onBytes(new TextEncoder().encode(text));
+  }
+}
+
+async function play(answer: (line: string, count: number) => string) {
+  const transport = new Played(answer);
+  const notes: string[] = [];
+  const hooks = {
+    onEvent: (direction: string, _: string, text: string) => direction === "note" && notes.push(text),
+    onTemperatures: () => undefined,
+    onChange: () => undefined,
+  };
+  const session = new LinkSession(transport, hooks, quick);
+  await session.open();
+  return { transport, session, notes };
+}
+
+/** A printer that tells its temperatures every few milliseconds, asked or not. */
+function chatter(transport: Played): () => void {
+  const timer = setInterval(() => transport.say("T:210.0 /210.0 B:60.0 /60.0\n"), 10);
+  return () => clearInterval(timer);
+}
+
+describe("a lost ok of a printer that tells temperatures by itself", () => {
+  it("is noticed, and the line goes out again under its number", async () => {
+    let lost = 0;
+    const { transport, session } = await play((line) => {
+      if (/^N5 /.test(line) && lost++ === 0) return "";
+      return line.startsWith("N5 ") ? "ok\nResend: 6\nok\n" : "ok\n";
+    });
+    const quiet = chatter(transport);
+    const stream = new Lines(["G91", ...Array.from({ length: 9 }, () => "M105")]);
+    session.start(stream);
+    await until(() => stream.taken.length === 10 || stream.broken !== null, "the stream ends", 5000);
+    quiet();
+    expect(stream.broken).toBeNull();
+    expect(transport.heard.filter((line) => line.startsWith("N5 "))).toHaveLength(2);
+  });
+
+  it("does not hold up what comes behind a stream that was ended", async () => {
+    const { transport, session } = await play((line) => (line.startsWith("N5 ") ? "" : "ok\n"));
+    const quiet = chatter(transport);
+    session.start(new Lines(Array.from({ length: 9 }, () => "M105")));
+    await until(() => transport.heard.some((line) => line.startsWith("N5 ")), "line 5 is out");
+    session.endStream();
+    const off = await session.exchange("M104 S0", "job", { withinMs: 50 });
+    quiet();
+    expect([off.outcome, transport.heard.at(-1)]).toEqual(["taken", "M104 S0"]);
+  });
+});
+
+describe("storms of Resend", () => {
+  it.each([1, 30, 90])("end, a question every %i ms", async (everyMs) => {
+    const { transport, session } = await play((line) => (line.startsWith("N3 ") ? "" : "ok\n"));
+    const stream = new Lines(Array.from({ length: 9 }, () => "M105"));
+    session.start(stream);
+    await until(() => transport.heard.some((line) => line.startsWith("N3 ")), "line 3 is out");
+    const timer = setInterval(() => transport.say("Resend: 3\n"), everyMs);
+    await until(() => stream.broken !== null, "it is given up", 20_000);
+    clearInterval(timer);
+    expect(stream.broken).toMatch(/again and again/);
+  });
+});
+
+it("a damaged first line of a second stream is sent again", async () => {
+  let counter = 4;
+  let damaged = 0;
+  const { transport, session } = await play((line) => {
+    if (/M110 N0/.test(line)) {
+      if (damaged++ === 0) return `Error:checksum does not fit\nResend: ${counter + 1}\nok\n`;
+      counter = 0;
+      return "ok\n";
+    }
+    const number = Number(/^N(\d+)/.exec(line)![1]);
+    if (number !== counter + 1) return `Resend: ${counter + 1}\nok\n`;
+    counter = number;
+    return "ok\n";
+  });
+  const stream = new Lines(["G91", "G1 X1"]);
+  session.start(stream);
+  await until(() => stream.taken.length === 2 || stream.broken !== null, "the stream ends", 5000);
+  expect([stream.broken, stream.taken]).toEqual([null, ["G91", "G1 X1"]]);
+  expect(transport.heard.filter((line) => line.includes("M110"))).toHaveLength(2);
+});
+
+describe("a command that takes long without a word", () => {
+  it.each([
+    ["homing", "G28"],
+    ["heating", "M109 S210"],
+    ["a slow move", "G1 X300 F300"],
+  ])("is waited for: %s", async (_, slow) => {
+    let answered = false;
+    const { transport, session, notes } = await play((line) => (line.includes(slow) ? "" : "ok\n"));
+    const stream = new Lines([slow, "M105"]);
+    session.start(stream);
+    await until(() => transport.heard.some((line) => line.includes(slow)), "it is out");
+    // Ten times what a plain line is waited for.
+    await pause(quick.numberedSilenceMs * 10);
+    answered = true;
+    transport.say("ok\n");
+    await until(() => stream.taken.length === 2 || stream.broken !== null, "the stream ends", 5000);
+    expect([answered, stream.broken, notes.filter((note) => note.startsWith("No answer"))]).toEqual([true, null, []]);
+    expect(transport.heard.filter((line) => line.includes(slow))).toHaveLength(1);
+  });
+});
+
+it("a question with a time limit is given up, and the next one is asked", async () => {
+  const { session } = await play((line) => (line === "M503" ? "" : "ok\n"));
+  const asked = [
+    session.exchange("M503", "values", { withinMs: 40 }),
+    session.exchange("M115", "values", { withinMs: 40 }),
+  ];
+  expect((await Promise.all(asked)).map(({ outcome }) => outcome)).toEqual(["no answer", "taken"]);
+});
+
+it.each(["", "   ", "; a note", "(a note)"])("%j holds no command and is not sent", async (line) => {
+  const { transport, session } = await play((said) => (/[GM]/.test(said) ? "ok\n" : ""));
+  expect(await session.exchange(line, "console")).toEqual({ outcome: "not sent", answers: [] });
+  expect((await session.exchange("M105", "console")).outcome).toBe("taken");
+  expect([transport.heard, session.unsent]).toEqual([["M105"], []]);
+});
+
+it("the queue has an end, and says so", async () => {
+  const { session } = await play(() => "");
+  for (let i = 0; i <= MOST_QUEUED; i++) void session.exchange(`M117 ${i}`, "console");
+  expect(() => session.exchange("M117 more", "console")).toThrow(/4000 lines wait at this printer/);
 });
 
 describe("typed lines", () => {

@@ -2,6 +2,7 @@
 import { readIdentity } from "@/core/firmware/reports/identity";
 import { readPosition } from "@/core/firmware/reports/position";
 import { readValues } from "@/core/firmware/values/reading";
+import { serialSpeeds } from "@/core/link/way";
 import { LinkSession } from "@/server/link/session";
 import { ladle } from "../helpers/demo";
 import { pause, until, Way, WayKind, wayTo } from "./ways";
@@ -73,7 +74,7 @@ describe.each<WayKind>(["simulated", "serial", "tcp"])("a %s link", (kind) => {
 });
 
 it("ports are listed with their names, or not at all, but never fail", async () => {
-  const { listPorts, serialSpeeds } = await import("@/server/link/transports/serial");
+  const { listPorts } = await import("@/server/link/transports/serial");
   const ports = await listPorts();
   expect(ports.filter(({ path, name }) => !name.includes(path))).toEqual([]);
   expect(serialSpeeds.slice(0, 2)).toEqual([115200, 250000]);

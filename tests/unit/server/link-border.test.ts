@@ -1,6 +1,6 @@
 /** What the link's routes take and refuse at the door. */
 import { linesBody } from "@/server/http/link";
-import { transportSchema } from "@/server/link/hub";
+import { waySchema } from "@/core/link/way";
 import { LineCutter } from "@/server/link/bytes";
 
 const firstProblem = (parsed: { success: boolean; error?: { issues: { message: string; path: PropertyKey[] }[] } }) =>
@@ -23,7 +23,7 @@ describe("a way to a printer", () => {
     [{ kind: "tcp", host: "printer.local", port: 70000 }, ["port", "A port is 1 to 65535"]],
     [{ kind: "pigeon" }, ["kind", "The way to the printer is simulated, serial or tcp"]],
   ])("%j", (choice, problem) => {
-    expect(firstProblem(transportSchema.safeParse(choice))).toEqual(problem);
+    expect(firstProblem(waySchema.safeParse(choice))).toEqual(problem);
   });
 });
 

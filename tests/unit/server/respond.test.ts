@@ -1,5 +1,8 @@
 import { z } from "zod";
-import { attachment, fileName, handle, HttpError, json, pathId, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { attachment, fileName } from "@/server/http/download";
+import { handle, json, pathId } from "@/server/http/respond";
+import { Refused } from "@/server/refused";
 
 const context = { params: Promise.resolve({ id: "7" }) };
 const post = (body: BodyInit, headers: Record<string, string> = { "Content-Type": "application/json" }) =>
@@ -34,17 +37,24 @@ test("what is not JSON by its header is refused, so that no form of another site
   expect((await answer(await echo(post("{}", { "Content-Type": "text/plain" }), context))).status).toBe(415);
 });
 
+test.each(["text/plain; x=json", "multipart/form-data; boundary=json", "application/jsonp"])(
+  "%s is not JSON either",
+  async (type) => {
+    expect((await answer(await echo(post("{}", { "Content-Type": type }), context))).status).toBe(415);
+  },
+);
+
 test("too large a body is refused before it is read to its end", async () => {
   expect((await answer(await echo(post(`"${"x".repeat(5 << 20)}"`), context))).status).toBe(413);
 });
 
 test("errors with a status keep it; bugs become a plain 500", async () => {
   const teapot = handle(() => {
-    throw new HttpError(409, "Not now.", { field: "spoolId" });
+    throw new Refused("conflict", "Not now.", { field: "spoolId" });
   });
   expect(await answer(await teapot(post("{}"), context))).toEqual({
     status: 409,
-    body: { error: { message: "Not now.", field: "spoolId" } },
+    body: { error: { kind: "conflict", message: "Not now.", field: "spoolId" } },
   });
   const bug = handle(() => {
     throw new TypeError("secret detail");
@@ -65,15 +75,30 @@ test("requests from elsewhere never reach a handler", async () => {
 
 test("ids of paths", () => {
   expect(pathId({ id: "12" }, "trial")).toBe(12);
-  for (const id of ["0", "-1", "1.5", "abc", "1e99", ""])
+  for (const id of ["0", "-1", "1.5", "abc", "1e99", "", "0x1", "1e0", "1.0", "01", " 1", "+1", "٣"])
     expect(() => pathId({ id }, "trial")).toThrow(/There is no trial/);
 });
 
-test("names are safe as file names", () => {
-  expect(fileName("How hot does Saffron want to be?.gcode")).toBe("How hot does Saffron want to be-.gcode");
-  expect(fileName("../../etc/passwd")).toBe("..-..-etc-passwd");
-  expect(fileName("\r\n")).toBe("-");
-  expect(attachment('a"b é.gcode')["Content-Disposition"]).toBe(
-    `attachment; filename="a-b _.gcode"; filename*=UTF-8''a-b%20%C3%A9.gcode`,
-  );
+describe("names of downloads", () => {
+  test.each([
+    ["How hot does Saffron want to be?.gcode", "How hot does Saffron want to be.gcode"],
+    ["../../etc/passwd", "etc-passwd"],
+    ["\r\n", "program"],
+    // A hundred letters are allowed in a trial's name; the ending stays whole.
+    [`${"x".repeat(100)}.gcode`, `${"x".repeat(80)}.gcode`],
+    // A letter of two code units (U+1D400) is kept or cut as one: half of one has no URI form (ECMA-262, encodeURIComponent).
+    [`${"a".repeat(79)}\u{1D400}\u{1D400}.gcode`, `${"a".repeat(79)}\u{1D400}.gcode`],
+    // Names that are devices on some systems ("Naming Files, Paths, and Namespaces", Microsoft Learn).
+    ["con.gcode", "programcon.gcode"],
+    ["a\0b.gcode", "a-b.gcode"],
+  ])("%j is stored as %j", (name, stored) => {
+    expect(fileName(name)).toBe(stored);
+    expect(() => attachment(name)).not.toThrow();
+  });
+
+  test("are said in plain letters and in all (RFC 6266, RFC 8187)", () => {
+    expect(attachment('a"b é.gcode')["Content-Disposition"]).toBe(
+      `attachment; filename="a-b _.gcode"; filename*=UTF-8''a-b%20%C3%A9.gcode`,
+    );
+  });
 });

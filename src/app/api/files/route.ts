@@ -1,6 +1,7 @@
 import { files } from "@/server/db/files";
 import { receiveFile } from "@/server/http/files";
-import { handle, HttpError, json } from "@/server/http/respond";
+import { handle, json } from "@/server/http/respond";
+import { Refused } from "@/server/refused";
 
 export const GET = handle(() =>
   json(files.list().map(({ edits, ...file }) => ({ ...file, edits: JSON.parse(edits) as unknown }))),
@@ -8,6 +9,6 @@ export const GET = handle(() =>
 
 export const POST = handle(async (request) => {
   const name = new URL(request.url).searchParams.get("name")?.trim().slice(0, 200);
-  if (!name) throw new HttpError(400, "Give the file a name: POST /api/files?name=tower.gcode", { field: "name" });
+  if (!name) throw new Refused("invalid", "Give the file a name: POST /api/files?name=tower.gcode", { field: "name" });
   return json({ id: await receiveFile(request, name) }, 201);
 });

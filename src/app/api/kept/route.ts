@@ -1,8 +1,10 @@
 import { z } from "zod";
 import { settingFor, settingKeys, settingValuesSchema } from "@/core/settings";
 import { kept } from "@/server/db/kept";
-import { handle, HttpError, json, readBody } from "@/server/http/respond";
-import { checkPair } from "@/server/http/trials";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
+import { checkPair } from "@/server/work/trials";
+import { Refused } from "@/server/refused";
 
 const idSchema = (what: string) => z.int({ error: `${what} is a whole number` }).positive(`${what} is above 0`);
 
@@ -19,7 +21,7 @@ export const GET = handle((request) => {
   const printerId = Number(searchParams.get("printerId"));
   const spoolId = Number(searchParams.get("spoolId"));
   if (!Number.isInteger(printerId) || !Number.isInteger(spoolId)) {
-    throw new HttpError(400, "Say for which pair: /api/kept?printerId=1&spoolId=1");
+    throw new Refused("invalid", "Say for which pair: /api/kept?printerId=1&spoolId=1");
   }
   return json(kept.list(printerId, spoolId));
 });
@@ -30,7 +32,7 @@ export const POST = handle(async (request) => {
   const checked = settingValuesSchema.safeParse({ [wanted.setting]: wanted.value });
   if (!checked.success) {
     const { label } = settingFor(wanted.setting);
-    throw new HttpError(400, checked.error.issues[0]?.message ?? `${label} cannot be that.`, { field: "value" });
+    throw new Refused("invalid", checked.error.issues[0]?.message ?? `${label} cannot be that.`, { field: "value" });
   }
   return json(kept.add(wanted), 201);
 });

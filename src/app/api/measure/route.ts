@@ -4,7 +4,9 @@ import { readBench } from "@/server/db/bench";
 import { measurements } from "@/server/db/measurements";
 import { printers } from "@/server/db/printers";
 import { printerBody, printerOfQuery } from "@/server/http/link";
-import { handle, json, notFound, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
+import { missing } from "@/server/refused";
 
 const body = printerBody.extend({
   tune: z.enum(tuneKeys, { error: "There is no such tune" }),
@@ -17,6 +19,6 @@ export const GET = handle((request) => json(measurements.list(printerOfQuery(req
 
 export const POST = handle(async (request) => {
   const { printerId, tune, text, values } = await readBody(request, body);
-  if (!printers.get(printerId)) throw notFound(`There is no printer ${printerId}.`);
+  if (!printers.get(printerId)) throw missing(`There is no printer ${printerId}.`);
   return json({ id: measurements.add(printerId, readBench().spoolId, tune, { text, values }) }, 201);
 });

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { snippets } from "@/server/db/snippets";
 import { lineSchema } from "@/server/http/link";
-import { handle, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 
 const body = z.object({
   name: z

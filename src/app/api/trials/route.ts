@@ -1,7 +1,8 @@
 import { newTrialSchema } from "@/core/trials/trial";
 import { trials } from "@/server/db/trials";
-import { checkPair, firstTrial, withBands } from "@/server/http/trials";
-import { handle, json, readBody } from "@/server/http/respond";
+import { checkPair, firstTrial, withBands } from "@/server/work/trials";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 
 export const GET = handle(() => json(trials.list()));
 

@@ -91,7 +91,7 @@ export const motion: Command[] = [
       state.motorsOn = true;
     },
   },
-  { code: "G29", does: "Feels out the bed", waits: "homing" },
+  { code: "G29", does: "Feels out the bed", waits: "probing" },
   {
     code: "M17",
     does: "Motors on",

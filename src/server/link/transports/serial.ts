@@ -3,9 +3,6 @@ import { readdir } from "node:fs/promises";
 import { SerialPort } from "serialport";
 import { Transport, TransportEvents } from "./transport";
 
-/** Speeds offered, the usual ones first. Common practice, no source. */
-export const serialSpeeds = [115200, 250000, 57600, 38400, 19200, 9600, 230400, 460800, 500000, 921600, 1000000];
-
 /** How often it is looked whether the port is still there. */
 const LOOK_EVERY_MS = 500;
 

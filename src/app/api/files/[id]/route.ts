@@ -1,6 +1,7 @@
 import { files } from "@/server/db/files";
 import { fileOf } from "@/server/http/files";
-import { handle, json, notFound, pathId } from "@/server/http/respond";
+import { handle, json, pathId } from "@/server/http/respond";
+import { missing } from "@/server/refused";
 
 export const GET = handle((_, params) => {
   const file = fileOf(params);
@@ -9,6 +10,6 @@ export const GET = handle((_, params) => {
 
 export const DELETE = handle((_, params) => {
   const id = pathId(params, "file");
-  if (!files.remove(id)) throw notFound(`There is no file ${id}.`);
+  if (!files.remove(id)) throw missing(`There is no file ${id}.`);
   return json({ id });
 });

@@ -1,10 +1,17 @@
+import { z } from "zod";
+import { waySchema } from "@/core/link/way";
 import { printerBody } from "@/server/http/link";
-import { handle, json, readBody } from "@/server/http/respond";
-import { connect, transportSchema } from "@/server/link/hub";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
+import { connect } from "@/server/link/hub";
 
-const body = printerBody.extend({ transport: transportSchema });
+const body = printerBody.extend({
+  transport: waySchema,
+  /** The address in the network is the printer's. */
+  confirmed: z.boolean({ error: "confirmed is true or false" }).default(false),
+});
 
 export const POST = handle(async (request) => {
-  const { printerId, transport } = await readBody(request, body);
-  return json((await connect(printerId, transport)).status(), 201);
+  const { printerId, transport, confirmed } = await readBody(request, body);
+  return json((await connect(printerId, transport, confirmed)).status(), 201);
 });

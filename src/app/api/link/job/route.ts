@@ -1,8 +1,10 @@
 import { z } from "zod";
 import { hub } from "@/server/link/hub";
 import { printerBody, printerOfQuery } from "@/server/http/link";
-import { handle, HttpError, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { startJob } from "@/server/link/start-job";
+import { Refused } from "@/server/refused";
 
 const body = printerBody.extend({
   trialId: z.int({ error: "trialId is a whole number" }).optional(),
@@ -20,7 +22,7 @@ export const GET = handle((request) => {
 export const POST = handle(async (request) => {
   const { printerId, trialId, fileId } = await readBody(request, body);
   if ((trialId === undefined) === (fileId === undefined)) {
-    throw new HttpError(400, "Say what to send: a trialId or a fileId.", { field: "trialId" });
+    throw new Refused("invalid", "Say what to send: a trialId or a fileId.", { field: "trialId" });
   }
   const job = await startJob(printerId, trialId === undefined ? { fileId: fileId! } : { trialId }, request.signal);
   return json(job.status(), 201);

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { jobs } from "@/server/db/jobs";
 import { printerOfQuery } from "@/server/http/link";
-import { handle, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { hub } from "@/server/link/hub";
 
 const body = z.object({ jobId: z.int({ error: "Say which job" }) });

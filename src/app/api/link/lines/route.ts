@@ -1,5 +1,6 @@
 import { linesBody } from "@/server/http/link";
-import { handle, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { openLinkOf } from "@/server/link/hub";
 
 /** Puts lines into the queue as they are; what comes back is told by the events. */

@@ -1,7 +1,9 @@
 import { linkEvents } from "@/server/db/link-events";
 import { printerOfQuery } from "@/server/http/link";
-import { fileName, handle, HttpError, json } from "@/server/http/respond";
+import { fileName } from "@/server/http/download";
+import { handle, json } from "@/server/http/respond";
 import { hub } from "@/server/link/hub";
+import { Refused } from "@/server/refused";
 
 const PIECE = 2000;
 /** A page holds no more. */
@@ -12,7 +14,8 @@ const marks = { out: ">", in: "<", note: "-" };
 export const GET = handle((request) => {
   const printer = printerOfQuery(request);
   const day = new URL(request.url).searchParams.get("day") ?? "";
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(day)) throw new HttpError(400, "Say which day: &day=2026-05-31", { field: "day" });
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(day))
+    throw new Refused("invalid", "Say which day: &day=2026-05-31", { field: "day" });
   hub().journal.store();
   const query = new URL(request.url).searchParams;
   if (query.get("as") === "events")

@@ -1,4 +1,5 @@
 import { handle, json } from "@/server/http/respond";
-import { listPorts, serialSpeeds } from "@/server/link/transports/serial";
+import { serialSpeeds } from "@/core/link/way";
+import { listPorts } from "@/server/link/transports/serial";
 
 export const GET = handle(async () => json({ ports: await listPorts(), speeds: serialSpeeds }));

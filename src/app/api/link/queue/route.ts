@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { printerBody } from "@/server/http/link";
-import { handle, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { linkOf } from "@/server/link/hub";
 
 const body = printerBody.extend({
@@ -12,6 +13,6 @@ export const POST = handle(async (request) => {
   const link = linkOf(printerId);
   if (act === "clear") link.session.clearQueue();
   else if (act === "go-on") link.session.goOn();
-  else link.session.unsent = [];
+  else link.session.forgetUnsent();
   return json(link.status());
 });

@@ -4,11 +4,10 @@ import { printerOfQuery } from "@/server/http/link";
 import { handle, json } from "@/server/http/respond";
 import { simulatorOf } from "@/server/link/hub";
 
-/** What ruler and calliper would show at the simulated printer. Each look has its own noise. */
+/** What ruler and calliper would show at the simulated printer, as its clock stands. Each look has its own noise. */
 export const GET = handle((request) => {
   const query = new URL(request.url).searchParams;
   const host = simulatorOf(printerOfQuery(request));
-  host.catchUp();
   const figure = (name: string, otherwise: number) => {
     const value = Number(query.get(name));
     return Number.isFinite(value) && value > 0 ? value : otherwise;

@@ -1,8 +1,10 @@
 import { z } from "zod";
 import { printers } from "@/server/db/printers";
 import { printerBody } from "@/server/http/link";
-import { handle, json, notFound, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { hub, simulatorOf } from "@/server/link/hub";
+import { missing } from "@/server/refused";
 
 const body = z.discriminatedUnion(
   "act",
@@ -21,7 +23,7 @@ const body = z.discriminatedUnion(
 export const POST = handle(async (request) => {
   const act = await readBody(request, body);
   const printer = printers.get(act.printerId);
-  if (!printer) throw notFound(`There is no printer ${act.printerId}.`);
+  if (!printer) throw missing(`There is no printer ${act.printerId}.`);
   const host = simulatorOf(printer);
   if (act.act === "power-cycle") host.powerCycle();
   else if (act.act === "pull-cable") host.pull();

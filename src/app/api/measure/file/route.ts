@@ -2,14 +2,16 @@ import { tuneFor } from "@/core/measure";
 import { tuneProgram } from "@/core/measure/program";
 import { tuneAskSchema } from "@/core/measure/request";
 import { printerOfQuery } from "@/server/http/link";
-import { tuneFrom } from "@/server/http/measure";
-import { attachment, handle, HttpError } from "@/server/http/respond";
+import { tuneFrom } from "@/server/work/tunes";
+import { attachment } from "@/server/http/download";
+import { handle } from "@/server/http/respond";
+import { Refused } from "@/server/refused";
 
 function parsed(text: string | null, field: string): unknown {
   try {
     return JSON.parse(text ?? "{}");
   } catch {
-    throw new HttpError(400, `${field} is not JSON.`, { field });
+    throw new Refused("invalid", `${field} is not JSON.`, { field });
   }
 }
 
@@ -23,9 +25,9 @@ export const GET = handle((request) => {
     values: parsed(query.get("values"), "values"),
   });
   if (!ask.success)
-    throw new HttpError(400, ask.error.issues[0].message, { field: ask.error.issues[0].path.join(".") });
+    throw new Refused("invalid", ask.error.issues[0].message, { field: ask.error.issues[0].path.join(".") });
   const tune = tuneFor(ask.data.tune);
-  if (!tune.asFile) throw new HttpError(409, "This tune has nothing for a file to do.");
+  if (!tune.asFile) throw new Refused("conflict", "This tune has nothing for a file to do.");
   const text = tuneProgram(tune, tuneFrom(ask.data, printer));
   return new Response(text, { headers: attachment(`${tune.title}, ${printer.name}.gcode`, Buffer.byteLength(text)) });
 });

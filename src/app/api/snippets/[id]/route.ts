@@ -1,8 +1,9 @@
 import { snippets } from "@/server/db/snippets";
-import { handle, json, notFound, pathId } from "@/server/http/respond";
+import { handle, json, pathId } from "@/server/http/respond";
+import { missing } from "@/server/refused";
 
 export const DELETE = handle((_, params) => {
   const id = pathId(params, "snippet");
-  if (!snippets.remove(id)) throw notFound(`There is no snippet ${id}.`);
+  if (!snippets.remove(id)) throw missing(`There is no snippet ${id}.`);
   return json({});
 });

@@ -1,8 +1,10 @@
 import { Splicer, SpliceSet } from "@/core/edits/splice";
 import { database } from "@/server/db/connection";
 import { fileChunks, files } from "@/server/db/files";
-import { fileOf, printerFor } from "@/server/http/files";
-import { attachment, handle, refuseHarm } from "@/server/http/respond";
+import { fileOf } from "@/server/http/files";
+import { printerFor } from "@/server/work/files";
+import { attachment } from "@/server/http/download";
+import { handle, refuseHarm } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) => {

@@ -1,4 +1,5 @@
-import { fileOf, reportFor } from "@/server/http/files";
+import { fileOf } from "@/server/http/files";
+import { reportFor } from "@/server/work/files";
 import { handle } from "@/server/http/respond";
 
 // The report was written as JSON when the file was read; it goes out as it is.

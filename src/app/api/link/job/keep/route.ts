@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { handle, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { keepMarks } from "@/server/link/keep-marks";
 
 const body = z.object({ jobId: z.int({ error: "Say which job" }) });

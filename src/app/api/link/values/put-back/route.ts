@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { printerBody } from "@/server/http/link";
-import { handle, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { putBack } from "@/server/link/firmware";
 
 const body = printerBody.extend({ changeId: z.int({ error: "Say which change" }) });

@@ -1,5 +1,6 @@
 import { printerBody } from "@/server/http/link";
-import { handle, json, readBody } from "@/server/http/respond";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 import { readFirmware } from "@/server/link/firmware";
 
 export const POST = handle(async (request) =>

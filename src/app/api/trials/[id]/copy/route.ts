@@ -1,7 +1,9 @@
 import { copySchema } from "@/core/trials/copy";
 import { trials } from "@/server/db/trials";
-import { checkPair, copyOf, trialOf, withBands } from "@/server/http/trials";
-import { handle, json, readOptionalBody } from "@/server/http/respond";
+import { trialOf } from "@/server/http/trials";
+import { checkPair, copyOf, withBands } from "@/server/work/trials";
+import { readOptionalBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
 
 export const POST = handle(async (request, params) => {
   const trial = trialOf(params);

@@ -1,5 +1,7 @@
-import { inputFor, trialOf } from "@/server/http/trials";
-import { attachment, handle, refuseHarm } from "@/server/http/respond";
+import { trialOf } from "@/server/http/trials";
+import { inputFor } from "@/server/work/trials";
+import { attachment } from "@/server/http/download";
+import { handle, refuseHarm } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 
 export const GET = handle(async (request, params) => {

@@ -1,4 +1,5 @@
-import { inputFor, trialOf } from "@/server/http/trials";
+import { trialOf } from "@/server/http/trials";
+import { inputFor } from "@/server/work/trials";
 import { handle, json } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 

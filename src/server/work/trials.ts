@@ -1,0 +1,90 @@
+/** What is done with trials, whoever asks for it. */
+import { layerTops } from "@/core/heightplan/layer-grid";
+import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
+import { SettingKey, SettingValues } from "@/core/settings";
+import { trialKindFor } from "@/core/trials";
+import { CopyTarget, forPrinter } from "@/core/trials/copy";
+import { firstRound } from "@/core/trials/first-round";
+import { checkOptions } from "@/core/options/option";
+import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
+import { printers } from "../db/printers";
+import { spools } from "../db/spools";
+import { keptSettings } from "../db/kept";
+import { TrialFields } from "../db/trials";
+import { Refused } from "../refused";
+
+/** A trial with its bands on whole layers. */
+export function withBands<T extends Trial>(trial: T) {
+  const tops = layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm);
+  const bands = resolveBands(trial.plan, tops);
+  return { ...trial, layerCount: tops.length, bands };
+}
+
+/** Refuses ids that are not on the shelf. */
+export function checkPair(printerId: number, spoolId: number): void {
+  if (!printers.get(printerId)) {
+    throw new Refused("invalid", `There is no printer ${printerId} on the shelf. Choose another one.`, {
+      field: "printerId",
+    });
+  }
+  if (!spools.get(spoolId)) {
+    throw new Refused("invalid", `There is no spool ${spoolId} on the shelf. Choose another one.`, {
+      field: "spoolId",
+    });
+  }
+}
+
+/** A new trial as it is stored: what is not said follows from the kind's first round for printer, spool and kept values. */
+export function firstTrial(wanted: NewTrial): TrialFields {
+  const kind = trialKindFor(wanted.kind);
+  const options = checkOptions(kind.options, wanted.options);
+  if (!options.ok) throw new Refused("invalid", options.message, { field: options.field });
+  const { printerId, spoolId, layerHeightMm, firstLayerHeightMm } = wanted;
+  const printer = printers.get(printerId)!;
+  const spool = spools.get(spoolId)!;
+  if (wanted.tool >= printer.tools) {
+    throw new Refused("invalid", `${printer.name} has no tool ${wanted.tool}: its tools are counted from 0.`, {
+      field: "tool",
+    });
+  }
+  const kept = keptSettings(printerId, spoolId);
+  const request = { printer, spool, kept, options: wanted.options, layerHeightMm, firstLayerHeightMm };
+  const { plan, fixed } = firstRound(wanted.kind, request);
+  return {
+    ...wanted,
+    name: wanted.name || kind.question(spool),
+    // A plan that says nothing of what stands side by side takes the kind's usual values.
+    plan: wanted.plan ? { ...(plan.sideBySide ? { sideBySide: plan.sideBySide } : {}), ...wanted.plan } : plan,
+    // A plan of one's own may set what the first round holds fixed.
+    fixed: wanted.fixed ?? withoutVaried(fixed, wanted.plan),
+  };
+}
+
+function withoutVaried(fixed: SettingValues, plan: HeightPlan | undefined): SettingValues {
+  const varied = plan ? variedKeys(plan.bands) : [];
+  return Object.fromEntries(Object.entries(fixed).filter(([key]) => !varied.includes(key as SettingKey)));
+}
+
+/** A copy, for another printer or spool if they are named; what the new printer says in other words is turned into them. */
+export function copyOf(trial: Trial, to: CopyTarget): TrialFields {
+  const printerId = to.printerId ?? trial.printerId;
+  const spoolId = to.spoolId ?? trial.spoolId;
+  const printer = printers.get(printerId);
+  const moved = printer && printerId !== trial.printerId ? forPrinter(trial, printer) : trial;
+  return { ...moved, printerId, spoolId, name: to.name ?? `${trial.name} (copy)`.slice(0, 100) };
+}
+
+/** All a build needs; a 409 with a sentence if printer or spool were removed. */
+export function inputFor(trial: Trial): TrialInput {
+  const printer = printers.get(trial.printerId);
+  const spool = spools.get(trial.spoolId);
+  if (!printer)
+    throw new Refused("conflict", "The printer of this trial was removed. Restore it, or choose another one.", {
+      field: "printerId",
+    });
+  if (!spool)
+    throw new Refused("conflict", "The spool of this trial was removed. Restore it, or choose another one.", {
+      field: "spoolId",
+    });
+  return { trial, printer, spool };
+}

@@ -17,7 +17,7 @@ build();
 const data = mkdtempSync(join(tmpdir(), "cuchara-bench-page-"));
 run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data });
 process.env.PORT = "4795";
-const { child } = await serve(data, { announce: false });
+const { child } = await serve(data, { quiet: true });
 const browser = await chromium.launch({ executablePath, args: ["--no-sandbox"] });
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -36,23 +36,28 @@ export function build() {
   const newest = Math.max(...sources.map((path) => newestChange(join(root, path))));
   if (existsSync(stamp) && existsSync(join(root, ".next", "BUILD_ID")) && statSync(stamp).mtimeMs > newest) return;
   console.log("Building …");
-  buildWorker();
+  buildServer();
   run(bin("next"), ["build"], { NEXT_TELEMETRY_DISABLED: "1" });
   writeFileSync(stamp, "");
 }
 
-/** Bundles the server's worker thread, which the page builder does not know of. */
-export function buildWorker() {
+/** Bundles the program and its worker thread, which the page builder does not know of. */
+export function buildServer() {
   mkdirSync(stamps, { recursive: true });
-  run(bin("esbuild"), [
-    "src/server/tasks/worker.ts",
-    "--bundle",
-    "--platform=node",
-    "--target=node20",
-    "--external:better-sqlite3",
-    "--log-level=error",
-    "--outfile=.build/server-worker.cjs",
-  ]);
+  for (const [entry, name] of [
+    ["src/server/main.ts", "server"],
+    ["src/server/tasks/worker.ts", "server-worker"],
+  ]) {
+    run(bin("esbuild"), [
+      entry,
+      "--bundle",
+      "--platform=node",
+      "--target=node20",
+      ...["next", "better-sqlite3", "pino", "serialport"].map((external) => `--external:${external}`),
+      "--log-level=error",
+      `--outfile=.build/${name}.cjs`,
+    ]);
+  }
 }
 
 function newestChange(path) {
@@ -61,34 +66,24 @@ function newestChange(path) {
   return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newestChange(join(path, name))));
 }
 
-/** Serves the built pages on `HOST` and `PORT` with the data in `dataFolder`; returns the child process. */
-export async function serve(dataFolder, { announce = true } = {}) {
+/** Runs the program on `HOST` and `PORT` with the data in `dataFolder`; gives the child process once it is ready. */
+export async function serve(dataFolder, { quiet = false, dev = false } = {}) {
   const { spawn } = await import("node:child_process");
-  const host = process.env.HOST || "127.0.0.1";
-  const port = process.env.PORT || "4747";
-  const env = { ...process.env, HOST: host, PORT: port, CUCHARA_DATA: dataFolder, NEXT_TELEMETRY_DISABLED: "1" };
-  const child = spawn(
-    process.execPath,
-    [join(root, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port],
-    {
-      cwd: root,
-      env,
-      stdio: ["ignore", "ignore", "inherit"],
+  const child = spawn(process.execPath, [join(stamps, "server.cjs")], {
+    cwd: root,
+    env: {
+      ...process.env,
+      NODE_ENV: dev ? "development" : "production",
+      CUCHARA_DATA: dataFolder,
+      CUCHARA_DEV: dev ? "1" : "",
+      CUCHARA_QUIET: quiet ? "1" : "",
+      NEXT_TELEMETRY_DISABLED: "1",
     },
-  );
+    stdio: ["ignore", "inherit", "inherit", "ipc"],
+  });
   for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
   child.on("exit", (code) => process.exit(code ?? 0));
-  const shown = host.includes(":") ? `[${host}]` : host === "0.0.0.0" ? "127.0.0.1" : host;
-  const address = `http://${shown}:${port}`;
-  for (let tries = 0; tries < 200; tries++) {
-    try {
-      if ((await fetch(`${address}/api/health`)).ok) break;
-    } catch {
-      // Not up yet.
-    }
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  if (announce) console.log(`Cuchara is ready at ${address}`);
+  const address = await new Promise((resolve) => child.once("message", ({ ready }) => resolve(ready)));
   return { child, address };
 }
 

@@ -1,6 +1,6 @@
 /** In front of every page: foreign hosts are refused, and the page may load nothing from elsewhere. */
 import { NextRequest, NextResponse } from "next/server";
-import { refuseForeign } from "@/server/guard";
+import { refuseForeign } from "@/server/front/guard";
 
 export function proxy(request: NextRequest) {
   // Following a link from elsewhere to a page is fine, so where it was followed from does not count here.
@@ -30,8 +30,6 @@ export function proxy(request: NextRequest) {
   headers.set("Content-Security-Policy", policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set("Content-Security-Policy", policy);
-  response.headers.set("X-Content-Type-Options", "nosniff");
-  response.headers.set("Referrer-Policy", "same-origin");
   return response;
 }
 

@@ -28,3 +28,10 @@ export function changesAfter(after: number): { next: number; all: boolean; chang
   const oldest = kept.length === KEPT ? kept[0].number : next - kept.length;
   return { next, all: after < oldest || after > next, changes: kept.filter(({ number }) => number >= after) };
 }
+
+/** Says that everything may be another now. */
+export function tellAll(): void {
+  const now = state();
+  now.next += KEPT + 1;
+  now.kept = [];
+}

@@ -5,7 +5,11 @@ import { Finding, Severity } from "../findings/finding";
 import { ProgramCheck } from "./check";
 
 /** What strikes, in words; for built trials and opened files alike. */
-function clearanceFindings({ strike, steep }: ProgramReport, printer: Printer, severity: Severity): Finding[] {
+function clearanceFindings(
+  { strike, steep, clearanceGaveUp }: ProgramReport,
+  printer: Printer,
+  severity: Severity,
+): Finding[] {
   const findings: Finding[] = [];
   const open = { label: "Look at the printer's head", open: "printer" as const };
   if (strike) {
@@ -28,6 +32,15 @@ function clearanceFindings({ strike, steep }: ProgramReport, printer: Printer, s
       where: `line ${steep.line}`,
       message: `A line is laid at ${plainNumber(steep.degrees, 0)}°, steeper than the nozzle's cone (${plainNumber(printer.nozzleConeDegrees, 0)}°): the nozzle's flank would rub on it.`,
       mend: open,
+    });
+  }
+  if (clearanceGaveUp) {
+    findings.push({
+      check: "head-clearance",
+      severity: "warn",
+      where: "the whole program",
+      message:
+        "Whether the head strikes what is printed was not looked at to the end: the program has too many long moves below its own height.",
     });
   }
   return findings;

@@ -12,6 +12,7 @@ import { EditContext, EditKind, PlannedForTool, printerOfFile } from "./edit";
 import { beyondPiece, foreignChanges } from "./plan-findings";
 import { rewriteInside } from "./plan-inside";
 import { freeLineInsertions, insertLines, PlanLines, sayAlong } from "./plan-lines";
+import { Splice } from "./splice";
 
 export interface HeightPlanEdit {
   kind: "height-plan";
@@ -29,9 +30,9 @@ export const heightPlan: EditKind<HeightPlanEdit> = {
     if (unfit) return unfit;
     const plan = planLines(changes, context);
     const planned: PlannedForTool[] = [];
-    const findings = beyondPiece(plan);
+    let findings = beyondPiece(plan);
     const inserted = insertLines(plan);
-    const splices = [];
+    let splices: Splice[] = [];
     for (const tool of toolsOf(changes, context)) {
       const followed = followChanges(changesOf(changes, tool, context), context.file.report.layers);
       const inside: SettingKey[] = [];
@@ -44,13 +45,17 @@ export const heightPlan: EditKind<HeightPlanEdit> = {
         const said = sayAlong(plan, followed, key, tool);
         if (!said.ok) return said;
         inserted.add(said.value.lines);
-        findings.push(...said.value.findings, ...foreignChanges(plan, said.value.planned.followed[key]!, key, tool));
+        findings = [
+          ...findings,
+          ...said.value.findings,
+          ...foreignChanges(plan, said.value.planned.followed[key]!, key, tool),
+        ];
         followed.planned[key] = said.value.planned.planned[key];
       }
       const rewritten = rewriteInside(plan, followed, inside, tool);
       if (!rewritten.ok) return rewritten;
-      splices.push(...rewritten.value.splices);
-      findings.push(...rewritten.value.findings);
+      splices = [...splices, ...rewritten.value.splices];
+      findings = [...findings, ...rewritten.value.findings];
       planned.push({ tool, planned: followed.planned });
     }
     inserted.add(freeLineInsertions(plan));

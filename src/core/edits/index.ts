@@ -1,7 +1,8 @@
 /** All edits. A new one is one file and one line here. */
 import { z } from "zod";
 import { Finding } from "../findings/finding";
-import { Result, succeed } from "../result";
+import { MOST_SPLICES } from "../gcode/bounds";
+import { refuse, Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
 import { EditKind, PlannedForTool, SeenFile } from "./edit";
@@ -74,7 +75,13 @@ export function applyEdits(edits: readonly Edit[], file: EditableFile, printer: 
     const set = spliceSet(outcome.value.splices);
     if (!set.ok) return { ...set, field: `${index}.` };
     splices = compose(splices, set.value);
-    findings.push(...outcome.value.findings);
+    if (splices.splices.length > MOST_SPLICES) {
+      return refuse(
+        `Edit ${index + 1} would bring the changed lines to ${splices.splices.length}; ${MOST_SPLICES} are the most.`,
+        `${index}.`,
+      );
+    }
+    for (const finding of outcome.value.findings) findings.push(finding);
     for (const wanted of outcome.value.planned ?? []) addPlanned(planned, wanted);
     counts.push({ kind: edit.kind, changedLines: linesChanged(set.value) });
   }

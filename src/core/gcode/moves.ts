@@ -159,6 +159,10 @@ export class EventTableBuilder {
   private readonly starts = float64Column();
   private readonly ends = float64Column();
 
+  get count(): number {
+    return this.kinds.length;
+  }
+
   /** Adds one event; all figures as in `EventTable`. */
   add(
     kind: EventKind,

@@ -9,6 +9,7 @@ import { EventKind } from "../machine/event-kind";
 import { Reading, usualReading } from "../machine/reading";
 import { flowShare, freshState, MachineState, MOST_TOOLS, takeTold } from "../machine/state";
 import { feedMmMinToMmS } from "../units";
+import { MOST_EVENTS } from "./bounds";
 import { arcFromCentre, arcFromRadius, arcSegments } from "./arcs";
 import { isCucharaComment } from "./comments";
 import { EQuestion } from "./e-question";
@@ -92,7 +93,7 @@ export class ProgramReader {
   private readonly tell: Tell = (kind, value, index) => {
     takeTold(this.state, kind, value, index);
     // Indexes that no printer has would only make tables of tools grow.
-    if (!(index >= 0 && index < MOST_TOOLS)) return;
+    if (!(index >= 0 && index < MOST_TOOLS) || this.events.count >= MOST_EVENTS) return;
     this.events.add(kind, value, index, this.moves.count, this.line);
     if (kind === EventKind.speedFactor || kind === EventKind.flowFactor || kind === EventKind.tool) this.takeFactors();
   };

@@ -34,6 +34,10 @@ export interface SteepMove {
 const CELL_MM = 1;
 const BLOCK_CELLS = 16;
 const MOST_CELLS = 6_000_000;
+/** What lies further out than this is on no bed; another check says so. */
+const FURTHEST_MM = 5000;
+/** Steps along moves, over the whole program. A program within its bed takes a hundredth of it. */
+const MOST_STEPS = 600_000_000;
 /** Beads are never laid to the micrometre: what stands out less is no strike. */
 const TOLERANCE_MM = 0.05;
 /** A laying move shorter than this sideways is a blob, not a slope. */
@@ -46,12 +50,19 @@ export function undersideMm({ tipRadiusMm, coneDegrees, radiusMm, heightMm }: He
   return Math.min(heightMm, (distanceMm - tipRadiusMm) * Math.tan((coneDegrees * Math.PI) / 180));
 }
 
+/** What was found along a program. `gaveUp`: its moves are so long and many that it was not looked at to the end. */
+export interface Strikes {
+  strike: Strike | null;
+  steep: SteepMove | null;
+  gaveUp: boolean;
+}
+
 /** The first strike and the first laying move steeper than the cone; null where there is none. */
-export function findStrikes(moves: MoveTable, head: HeadShape): { strike: Strike | null; steep: SteepMove | null } {
+export function findStrikes(moves: MoveTable, head: HeadShape): Strikes {
   const steep = firstSteep(moves, head.coneDegrees);
   const dives = firstDive(moves);
   // Layer by layer nothing ever goes below what is printed: no map is needed.
-  return { strike: dives < 0 ? null : firstStrike(moves, head, dives), steep };
+  return dives < 0 ? { strike: null, gaveUp: false, steep } : { ...firstStrike(moves, head, dives), steep };
 }
 
 function firstSteep({ count, x, y, z, kind }: MoveTable, coneDegrees: number): SteepMove | null {
@@ -78,22 +89,30 @@ function firstDive({ count, z, kind }: MoveTable): number {
   return -1;
 }
 
-function firstStrike(moves: MoveTable, head: HeadShape, dives: number): Strike | null {
+/** Whether a move runs where a bed can be. */
+function isOnBed({ x, y, z }: MoveTable, i: number): boolean {
+  const near = (at: number) => at >= -FURTHEST_MM && at <= FURTHEST_MM;
+  return near(x[i]) && near(y[i]) && near(z[i]) && near(x[i - 1]) && near(y[i - 1]) && near(z[i - 1]);
+}
+
+function firstStrike(moves: MoveTable, head: HeadShape, dives: number): { strike: Strike | null; gaveUp: boolean } {
   const map = new HeightMap(moves);
   for (let i = 1; i < moves.count; i++) {
-    if (moves.kind[i] === MoveKind.home) continue;
+    if (moves.kind[i] === MoveKind.home || !isOnBed(moves, i)) continue;
+    if (map.stepsLeft < 0) return { strike: null, gaveUp: true };
     if (i >= dives && Math.min(moves.z[i], moves.z[i - 1]) < map.highest - TOLERANCE_MM) {
       const strike = map.strikeAlong(moves, i, head);
-      if (strike) return strike;
+      if (strike) return { strike, gaveUp: false };
     }
     if (laysMaterial(moves.kind[i])) map.lay(moves, i);
   }
-  return null;
+  return { strike: null, gaveUp: false };
 }
 
 /** What stands on the bed: the highest material in every cell, and in every block of cells. */
 class HeightMap {
   highest = -Infinity;
+  stepsLeft = MOST_STEPS;
   private readonly cells: Float32Array;
   private readonly blocks: Float32Array;
   private readonly minX: number;
@@ -103,10 +122,11 @@ class HeightMap {
   private readonly blockColumns: number;
   private readonly cellMm: number;
 
-  constructor({ count, x, y, kind }: MoveTable) {
+  constructor(moves: MoveTable) {
+    const { count, x, y, kind } = moves;
     let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
     for (let i = 1; i < count; i++) {
-      if (!laysMaterial(kind[i])) continue;
+      if (!laysMaterial(kind[i]) || !isOnBed(moves, i)) continue;
       minX = Math.min(minX, x[i], x[i - 1]);
       maxX = Math.max(maxX, x[i], x[i - 1]);
       minY = Math.min(minY, y[i], y[i - 1]);
@@ -126,6 +146,7 @@ class HeightMap {
   /** Enters the material of a move. */
   lay({ x, y, z }: MoveTable, i: number): void {
     const steps = Math.max(1, Math.ceil(Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]) / (this.cellMm * 0.7)));
+    this.stepsLeft -= steps;
     for (let step = 0; step <= steps; step++) {
       const share = step / steps;
       const height = z[i - 1] + (z[i] - z[i - 1]) * share;
@@ -143,6 +164,8 @@ class HeightMap {
   /** The first strike along a move, start and end included. */
   strikeAlong({ x, y, z }: MoveTable, i: number, head: HeadShape): Strike | null {
     const steps = Math.max(1, Math.ceil(Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]) / this.cellMm));
+    // Looking under the head costs many times what entering a bead does.
+    this.stepsLeft -= 20 * steps;
     for (let step = 0; step <= steps; step++) {
       const share = step / steps;
       const at = {

@@ -22,13 +22,27 @@ export const templateNames = {
 export type TemplateName = keyof typeof templateNames;
 export type TemplateValues = Record<TemplateName, number>;
 
-/** The names in `text` that no value exists for, with their line (from 1). */
+/** A name in its brackets, on one line. One pass: nothing in it can be matched in two ways. */
+const bracketed = /\{\{([^{}\r\n]*)\}\}/g;
+
+/** The names in `text` that no value exists for, with their line (from 1); brackets that do not close on their line, too. */
 export function unknownNames(text: string): { name: string; line: number }[] {
   const unknown: { name: string; line: number }[] = [];
   text.split(/\r?\n/).forEach((line, index) => {
-    for (const [, name] of line.matchAll(/\{\{\s*([^{}]*?)\s*\}\}/g)) {
+    const rest = line.replace(bracketed, (_, inside: string) => {
+      const name = inside.trim();
       if (!Object.hasOwn(templateNames, name)) unknown.push({ name, line: index + 1 });
-    }
+      return "";
+    });
+    const open = rest.indexOf("{{");
+    if (open >= 0)
+      unknown.push({
+        name: rest
+          .slice(open + 2)
+          .trim()
+          .slice(0, 40),
+        line: index + 1,
+      });
   });
   return unknown;
 }
@@ -46,9 +60,10 @@ export function fillTemplate(text: string, values: TemplateValues, field: keyof 
       field,
     );
   }
-  const filled = text.replace(/\{\{\s*([^{}]*?)\s*\}\}/g, (_, name: TemplateName) =>
-    plainNumber(values[name], templateNames[name].decimals),
-  );
+  const filled = text.replace(bracketed, (_, inside: string) => {
+    const name = inside.trim() as TemplateName;
+    return plainNumber(values[name], templateNames[name].decimals);
+  });
   return succeed(filled.split(/\r?\n/).filter((line) => line.trim() !== ""));
 }
 

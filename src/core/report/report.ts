@@ -89,6 +89,8 @@ export interface ProgramReport {
   strike?: (Strike & PlaceInProgram) | null;
   /** A laying move steeper than the nozzle's cone, likewise. */
   steep?: (SteepMove & PlaceInProgram) | null;
+  /** It was not looked at to the end: its moves are too long and too many. */
+  clearanceGaveUp?: boolean;
 }
 
 /** Line from 1, layer from 0 (-1 outside the print), height in mm. */
@@ -218,7 +220,11 @@ export function reportOf(
       unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),
       damagedLines: tables.damagedLines,
       ...(strikes
-        ? { strike: strikes.strike && placed(strikes.strike), steep: strikes.steep && placed(strikes.steep) }
+        ? {
+            strike: strikes.strike && placed(strikes.strike),
+            steep: strikes.steep && placed(strikes.steep),
+            ...(strikes.gaveUp ? { clearanceGaveUp: true } : {}),
+          }
         : {}),
     },
     byLayer,

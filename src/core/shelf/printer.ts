@@ -1,5 +1,6 @@
 /** One machine as it stands. Every length in mm, speed in mm/s, acceleration in mm/s², temperature in °C. */
 import { z } from "zod";
+import { nameSchema } from "./name";
 import { dialectKeys } from "../machine/dialects";
 import { figure } from "./figure";
 
@@ -8,11 +9,7 @@ const lines = (what: string) => z.string({ error: `${what} must be text` }).max(
 
 /** One machine as it stands. Figures that came later have a value most printers share, so that older records stay good. */
 export const printerSchema = z.object({
-  name: z
-    .string({ error: "Give the printer a name" })
-    .trim()
-    .min(1, "Give the printer a name")
-    .max(60, "The name is longer than 60 characters"),
+  name: nameSchema("printer", 60),
   bedShape: z.enum(["rectangle", "round"], { error: "The bed is a rectangle or round" }).default("rectangle"),
   /** X size, or the diameter of a round bed. */
   bedWidthMm: figure(40, 2000, "Bed width"),

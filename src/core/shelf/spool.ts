@@ -1,16 +1,13 @@
 /** One reel of filament. */
 import { z } from "zod";
+import { nameSchema, plainText } from "./name";
 import { materialNames } from "../material/materials";
 import { figure } from "./figure";
 
 export const spoolSchema = z
   .object({
-    name: z
-      .string({ error: "Give the spool a name" })
-      .trim()
-      .min(1, "Give the spool a name")
-      .max(60, "The name is longer than 60 characters"),
-    maker: z.string().trim().max(60, "The maker is longer than 60 characters").default(""),
+    name: nameSchema("spool", 60),
+    maker: plainText("The maker", 60).default(""),
     material: z.enum(materialNames, { error: `The material is one of ${materialNames.join(", ")}` }),
     colourName: z.string().trim().max(40, "The colour is longer than 40 characters").default(""),
     colourHex: z

@@ -1,4 +1,5 @@
 /** A trial taken to another printer or spool. */
+import { nameSchema } from "../shelf/name";
 import { z } from "zod";
 import { dialects } from "../machine/dialects";
 import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
@@ -11,7 +12,7 @@ import { idSchema, Trial } from "./trial";
 export const copySchema = z.object({
   printerId: idSchema("printerId").optional(),
   spoolId: idSchema("spoolId").optional(),
-  name: z.string().trim().min(1, "Give the copy a name").max(100, "The name is longer than 100 characters").optional(),
+  name: nameSchema("copy").optional(),
 });
 
 export type CopyTarget = z.infer<typeof copySchema>;

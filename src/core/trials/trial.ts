@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { heightPlanSchema } from "../heightplan/plan";
 import { settingValuesSchema } from "../settings";
+import { plainText } from "../shelf/name";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { trialKindKeys } from ".";
@@ -20,11 +21,7 @@ export const idSchema = (what: string) =>
 /** What a client may say of a new trial; without `plan` the kind's first round is taken. */
 export const newTrialSchema = z.object({
   kind: z.enum(trialKindKeys, { error: `The kind is one of ${trialKindKeys.join(", ")}` }),
-  name: z
-    .string({ error: "The name must be text" })
-    .trim()
-    .max(100, "The name is longer than 100 characters")
-    .optional(),
+  name: plainText("The name", 100).optional(),
   printerId: idSchema("printerId"),
   spoolId: idSchema("spoolId"),
   layerHeightMm: heightFigure("Layer height").default(0.2),

@@ -1,6 +1,7 @@
 /** Printers and spools: records of checked JSON with a name, removed softly so that it can be undone. */
 import Database from "better-sqlite3";
 import { z } from "zod";
+import { mendName } from "@/core/shelf/name";
 import { tellChange } from "../changes";
 import { database } from "./connection";
 import { readRow, readRows, refuseStale } from "./rows";
@@ -35,8 +36,12 @@ export function shelfTable<T extends { name: string }>(
   connection: () => Database.Database = database,
 ): ShelfTable<T> {
   const what = name.slice(0, -1);
+  const stored = (text: string) => {
+    const record = JSON.parse(text) as { name?: unknown };
+    return schema.parse({ ...record, name: mendName(record.name) });
+  };
   const read = (row: Row): Stored<T> => ({
-    ...schema.parse(JSON.parse(row.data)),
+    ...stored(row.data),
     id: row.id,
     version: row.version,
     createdAt: row.created_at,

@@ -1,3 +1,4 @@
+import { mendName } from "@/core/shelf/name";
 import { Trial, trialSchema } from "@/core/trials/trial";
 import { tellChange } from "../changes";
 import { database } from "./connection";
@@ -27,7 +28,7 @@ function read(row: Row): StoredTrial {
   const trial = trialSchema.parse({
     id: row.id,
     kind: row.kind,
-    name: row.name,
+    name: mendName(row.name),
     printerId: row.printer_id,
     spoolId: row.spool_id,
     layerHeightMm: row.layer_height_mm,

@@ -1,6 +1,6 @@
 /** The common part of all route handlers: JSON out, one shape of error, nothing that throws reaches the client raw. */
 import { Finding } from "@/core/findings/finding";
-import { refuseForeign } from "../guard";
+import { refuseForeign } from "../front/guard";
 import { log } from "../log";
 import { isRefused, missing, RefusalKind, Refused } from "../refused";
 import { storageTrouble } from "../db/trouble";

@@ -1,6 +1,7 @@
 /** What a page hears of a printer: lines, temperatures and state, in server-sent events that resume without a gap. */
 import type { LinkEvent } from "@/core/link/state";
 import { linkEvents } from "../db/link-events";
+import { Refused } from "../refused";
 import { hub } from "./hub";
 
 /** Events of one moment go out together. */
@@ -11,6 +12,15 @@ const BEAT_EVERY_MS = 1500;
 /** Lines shown at first, and at most per message. */
 const FIRST_LINES = 400;
 const MOST_LINES = 1000;
+/** A page that was away gets so many lines at most; what lies before them stands in the talk of the day. */
+const MOST_MISSED = 3000;
+/** Pages that listen at once, over all printers. */
+export const MOST_STREAMS = 100;
+/** A page that does not read is let go with so many messages unread; it comes back and resumes. */
+const MOST_UNREAD = 600;
+
+// Counted per process: route handlers are loaded apart from one another.
+const shared = globalThis as { cucharaStreams?: number };
 
 interface Wish {
   /** The last event the page has; null for a page that has none. */
@@ -22,8 +32,13 @@ interface Wish {
 
 const quiet = new Set(["job", "watch"]);
 
-/** The stream for one page. */
+/** The stream for one page; refused when too many listen already. */
 export function eventStream(printerId: number, { afterId, all, heat, signal }: Wish): ReadableStream<Uint8Array> {
+  if ((shared.cucharaStreams ?? 0) >= MOST_STREAMS) {
+    throw new Refused("busy", `${MOST_STREAMS} pages listen already. Close some of them.`);
+  }
+  shared.cucharaStreams = (shared.cucharaStreams ?? 0) + 1;
+  let isReleased = false;
   const encoder = new TextEncoder();
   const { journal, links } = hub();
   const wanted = ({ source }: LinkEvent) => all || !quiet.has(source);
@@ -37,6 +52,8 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
   let stopListening: () => void = () => undefined;
   /** Ends everything that was begun for this page, whichever way it went. */
   const release = () => {
+    if (!isReleased) shared.cucharaStreams = (shared.cucharaStreams ?? 1) - 1;
+    isReleased = true;
     stopListening();
     for (const end of ends) end();
     ends = [];
@@ -47,6 +64,8 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
   return new ReadableStream<Uint8Array>({
     start(controller) {
       const send = (event: string, data: unknown, id?: number) => {
+        if (isReleased) return;
+        if ((controller.desiredSize ?? 0) < -MOST_UNREAD) return stop();
         try {
           controller.enqueue(
             encoder.encode(
@@ -91,17 +110,15 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
 
       // First what was said before, then what is said from now on: nothing is said in between, this is one breath.
       journal.store();
-      let last = afterId;
-      for (;;) {
-        const before =
-          last === null
-            ? linkEvents.last(printerId, FIRST_LINES, all)
-            : linkEvents.after(printerId, last, MOST_LINES, all);
-        if (before.length === 0) break;
-        const full = last !== null && before.length === MOST_LINES;
-        last = before[before.length - 1].id;
-        send("lines", before, last);
-        if (!full) break;
+      const most = afterId === null ? FIRST_LINES : MOST_MISSED;
+      const before = linkEvents.last(printerId, most, all, afterId ?? 0);
+      if (afterId !== null && before.length === most) {
+        const text = "Lines were left out here: they stand in the talk of the day.";
+        before.unshift({ ...before[0], id: before[0].id - 1, direction: "note", source: "console", text });
+      }
+      for (let from = 0; from < before.length; from += MOST_LINES) {
+        const part = before.slice(from, from + MOST_LINES);
+        send("lines", part, part[part.length - 1].id);
       }
       stopListening = journal.listen((ofPrinter, event) => {
         if (ofPrinter !== printerId || !wanted(event)) return;

@@ -51,6 +51,17 @@ export async function closeLinks(): Promise<void> {
   settleHub();
 }
 
+/** How many jobs are running or paused. */
+export function runningJobs(): number {
+  return [...(shared.cucharaHub?.links.values() ?? [])].filter(({ job }) => job?.running).length;
+}
+
+/** Begins anew behind another database; links must be closed. */
+export function forgetHub(): void {
+  for (const host of shared.cucharaHub?.hosts.values() ?? []) host.stop();
+  shared.cucharaHub = undefined;
+}
+
 /** What makes a printer another machine, when it is changed on the shelf; its lines and figures of work do not. */
 function machineOf({
   dialect,

@@ -5,7 +5,9 @@ import { applyEdits, Edit, EditableFile } from "@/core/edits";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
 import { Finding, worstFirst } from "@/core/findings/finding";
+import { tooLongToSend, tooMuch } from "@/core/gcode/bounds";
 import { ProgramTables } from "@/core/gcode/read";
+import { commandLengths, lineEndByteOf } from "@/core/gcode/transmit";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
 import { limitsFor } from "@/core/motion/limits";
 import { JobProgram, jobProgram } from "@/core/report/progress";
@@ -16,6 +18,7 @@ import { buildTrial } from "@/core/trials/build";
 import { TrialInput } from "@/core/trials/trial";
 import { inspectTrial } from "@/core/trials/inspect";
 import { fileChunks } from "@/server/db/files";
+import { checkBackup } from "./check-backup";
 import { StoredReport, storedReport } from "./stored-report";
 
 export interface TaskTools {
@@ -25,6 +28,16 @@ export interface TaskTools {
 }
 
 export const tasks = {
+  /** Writes a whole copy of the database as it is at this moment (SQLite, "VACUUM INTO"). */
+  backup({ path }: { path: string }, tools: TaskTools): void {
+    tools.database().prepare("VACUUM INTO ?").run(path);
+  },
+
+  /** Whether a file is a whole database of this program that this version can use. */
+  checkBackup({ path, newestVersion }: { path: string; newestVersion: number }): Result<number> {
+    return checkBackup(path, newestVersion);
+  },
+
   /** The finished program of a trial with its findings. */
   buildTrial(input: TrialInput): { bytes: Uint8Array; findings: Finding[] } {
     const built = buildTrial(input);
@@ -45,6 +58,8 @@ export const tasks = {
       "input" in source ? jobOfTrial(source.input) : jobOfFile(source, tools);
     const stop = findings.find(({ severity }) => severity === "stop");
     if (stop) return refuse(`This file would do harm, so it is not sent. ${stop.message}`);
+    const tooLong = tooLongToSend(commandLengths(bytes, lineEndByteOf(bytes)));
+    if (tooLong) return refuse(`This file is not sent. ${tooLong}`);
     return succeed(jobProgram(bytes, tables, limitsFor(printer)));
   },
 
@@ -66,6 +81,8 @@ export const tasks = {
         "name",
       );
     }
+    const much = tooMuch(tables);
+    if (much) return refuse(`“${name}” is not opened. ${much}`, "name");
     return succeed(storedReport(tables, file.printer));
   },
 

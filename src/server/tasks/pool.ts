@@ -2,12 +2,24 @@
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { databasePath } from "../db/place";
+import { Refused } from "../refused";
 import type { TaskName, Tasks } from "./catalogue";
 
 const MOST_WORKERS = 2;
+/** Requests that may wait for a worker; more are sent away with a sentence. */
+const MOST_WAITING = 200;
+/** A worker that has had nothing to do for so long gives its memory back, one that had heavy work at once. */
+const IDLE_MS = 20_000;
+const HEAVY_MS = 2000;
+
+/** A worker without work, and when it will be ended. */
+interface Resting {
+  worker: Worker;
+  timer: ReturnType<typeof setTimeout>;
+}
 
 interface Pool {
-  idle: Worker[];
+  idle: Resting[];
   running: number;
   waiting: (() => void)[];
 }
@@ -21,6 +33,27 @@ export class Cancelled extends Error {}
 type Input<N extends TaskName> = Parameters<Tasks[N]>[0];
 type Output<N extends TaskName> = ReturnType<Tasks[N]>;
 
+function rest(worker: Worker): void {
+  worker.unref();
+  const timer = setTimeout(() => {
+    pool().idle = pool().idle.filter((resting) => resting.worker !== worker);
+    void worker.terminate();
+  }, IDLE_MS);
+  timer.unref();
+  pool().idle.push({ worker, timer });
+}
+
+function wake(): Worker | null {
+  const resting = pool().idle.pop();
+  clearTimeout(resting?.timer);
+  return resting?.worker ?? null;
+}
+
+/** Ends the workers that rest, with their connections to the database. */
+export function endWorkers(): void {
+  for (let worker = wake(); worker; worker = wake()) void worker.terminate();
+}
+
 /** Runs a task; rejects with `Cancelled` as soon as `signal` fires, and with an `Error` if the task has a bug. */
 export async function runTask<N extends TaskName>(
   name: N,
@@ -28,23 +61,25 @@ export async function runTask<N extends TaskName>(
   options: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
 ): Promise<Output<N>> {
   const { signal, onProgress } = options;
+  if (pool().waiting.length >= MOST_WAITING) {
+    throw new Refused("busy", "Cuchara has more to compute than it can just now. Try again in a moment.");
+  }
   if (pool().running >= MOST_WORKERS) await new Promise<void>((resolve) => pool().waiting.push(resolve));
   pool().running++;
   try {
     if (signal?.aborted) throw new Cancelled();
     const worker =
-      pool().idle.pop() ??
+      wake() ??
       new Worker(join(process.cwd(), ".build", "server-worker.cjs"), { workerData: { databasePath: databasePath() } });
     worker.ref();
+    const startedMs = Date.now();
     return await new Promise<Output<N>>((resolve, reject) => {
       const settle = (keep: boolean, act: () => void) => {
         signal?.removeEventListener("abort", onCancel);
         // One by one: taking all listeners off would cut the worker's own line too.
         worker.off("message", onMessage).off("error", onBreak).off("exit", onBreak);
-        if (keep) {
-          worker.unref();
-          pool().idle.push(worker);
-        } else void worker.terminate();
+        if (keep && Date.now() - startedMs < HEAVY_MS) rest(worker);
+        else void worker.terminate();
         act();
       };
       const onCancel = () => settle(false, () => reject(new Cancelled()));

@@ -81,7 +81,22 @@ test("layer by layer nothing is ever struck, whatever hops and travels there are
       out.add(x, 50, z, 0.3, 40, MoveKind.outerWall, 0);
     }
   }
-  expect(findStrikes(out.take(), head)).toEqual({ strike: null, steep: null });
+  expect(findStrikes(out.take(), head)).toEqual({ strike: null, steep: null, gaveUp: false });
+});
+
+test("moves beyond any bed, and too many long ones, neither take all memory nor all time", () => {
+  const far = new MoveTableBuilder();
+  far.add(124, 110, 5, 0, 100, MoveKind.travel, 0);
+  far.add(124, 4294967296, 5, 1, 100, MoveKind.print, 0);
+  far.add(124, 1e20, 0.4, 1, 100, MoveKind.print, 0);
+  expect(findStrikes(far.take(), head)).toMatchObject({ strike: null, gaveUp: false });
+  const many = new MoveTableBuilder();
+  // One high bead, then low travels far from it: nothing is struck, and looking along them all would take hours.
+  many.add(4900, 100, 1200, 0, 100, MoveKind.travel, 0);
+  many.add(4910, 100, 1200, 1, 100, MoveKind.print, 0);
+  many.add(0, 2000, 1300, 0, 100, MoveKind.travel, 0);
+  for (let i = 0; i < 20_000; i++) many.add(i % 2 ? 0 : 4900, 2000, 3, 0, 100, MoveKind.travel, 0);
+  expect(findStrikes(many.take(), head)).toMatchObject({ strike: null, gaveUp: true });
 });
 
 test.each([

@@ -21,6 +21,18 @@ test("unknown names are refused with their line and what there is", () => {
   ]);
 });
 
+test.each([
+  ["{{nozzle\nFirst}}", "nozzle"],
+  ["M104 S{{nozzleFirst", "nozzleFirst"],
+  ["{{{{tool}}", ""],
+  [`{{${" ".repeat(20_000)}`, ""],
+  ["{{".repeat(10_000), "{{"],
+])("brackets that do not close on their line are refused: %.20s", (text, name) => {
+  expect(unknownNames(text)[0]).toMatchObject({ line: 1 });
+  expect(unknownNames(text)[0].name.startsWith(name)).toBe(true);
+  expect(fillTemplate(text, values, "startLines").ok).toBe(false);
+});
+
 test("every name says what it stands for", () => {
   for (const name of Object.keys(templateNames) as TemplateName[])
     expect(templateNames[name].says.length).toBeGreaterThan(8);

@@ -1,4 +1,4 @@
-import { refuseForeign } from "@/server/guard";
+import { refuseForeign } from "@/server/front/guard";
 
 const ask = (host: string | null, origin: string | null = null, site: string | null = null, own?: string) =>
   refuseForeign({ host, origin, site }, own);
@@ -21,6 +21,8 @@ test.each([
   ["127.0.0.1:4747", "null", null, /other sites/],
   ["127.0.0.1:4747", "not a url", null, /cannot be read/],
   ["127.0.0.1:4747", null, "cross-site", /other sites/],
+  // Sec-Fetch-Site (W3C Fetch Metadata): another port of this machine, an <img> of somebody else's page.
+  ["127.0.0.1:4747", null, "same-site", /other sites/],
   [null, null, null, /which host/],
 ])("foreign ones do not: %s %s %s", (host, origin, site, sentence) => {
   expect(ask(host, origin, site)).toMatch(sentence);

@@ -1,15 +1,12 @@
 import { z } from "zod";
+import { nameSchema } from "@/core/shelf/name";
 import { snippets } from "@/server/db/snippets";
 import { lineSchema } from "@/server/http/link";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
 
 const body = z.object({
-  name: z
-    .string({ error: "Give it a name" })
-    .trim()
-    .min(1, "Give it a name")
-    .max(60, "The name is longer than 60 letters"),
+  name: nameSchema("snippet", 60),
   lines: z
     .array(lineSchema, { error: "Give a list of lines" })
     .min(1, "Give at least one line")

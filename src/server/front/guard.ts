@@ -31,7 +31,8 @@ export function refuseForeign(
       return "The request's origin cannot be read.";
     }
     if (originHost.toLowerCase() !== host.toLowerCase()) return "Requests from other sites are refused.";
-  } else if (origin === "null" || (site === "cross-site" && origin === null)) {
+  } else if (origin === "null" || site === "cross-site" || site === "same-site") {
+    // `same-site` is another port of this machine: a page of some other program's.
     return "Requests from other sites are refused.";
   }
   return null;

@@ -1,0 +1,33 @@
+/** What the user has chosen for the program as a whole. */
+import { z } from "zod";
+import { tellChange } from "../changes";
+import { database } from "./connection";
+
+export const preferencesSchema = z.object({
+  /** Talk older than this goes. */
+  talkDays: z
+    .int({ error: "Days are a whole number" })
+    .min(1, "Talk is kept for at least a day")
+    .max(3650, "Talk is kept for at most ten years"),
+});
+
+export type Preferences = z.infer<typeof preferencesSchema>;
+
+const usual: Preferences = { talkDays: 60 };
+
+export function readPreferences(): Preferences {
+  const rows = database().prepare("SELECT key, value FROM preferences").all() as { key: string; value: string }[];
+  const stored = Object.fromEntries(rows.map(({ key, value }) => [key, JSON.parse(value) as unknown]));
+  const parsed = preferencesSchema.partial().safeParse(stored);
+  return { ...usual, ...(parsed.success ? parsed.data : {}) };
+}
+
+/** Changes what is named and keeps the rest. */
+export function writePreferences(changes: Partial<Preferences>): Preferences {
+  const put = database().prepare(
+    "INSERT INTO preferences (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+  );
+  for (const [key, value] of Object.entries(changes)) put.run(key, JSON.stringify(value));
+  tellChange("preferences", 1);
+  return readPreferences();
+}

@@ -1,0 +1,102 @@
+/**
+ * Who of the home network gets in. This machine itself always does. Another device shows a code once that stands on the bench's own
+ * screen, and carries a token from then on; it may read and mark, and move or heat a printer only if the bench allows it.
+ */
+import { createHash, randomBytes, randomInt } from "node:crypto";
+import { devices, Device } from "../db/devices";
+import { Refused } from "../refused";
+
+/** A code is good for so long … */
+export const CODE_LIVES_MS = 5 * 60_000;
+/** … and so many tries. A million codes, five tries: guessing it is as likely as 1 in 200,000. */
+export const MOST_TRIES = 5;
+
+interface Code {
+  text: string;
+  untilMs: number;
+  triesLeft: number;
+}
+
+// One code per process; route handlers are loaded apart from one another.
+const shared = globalThis as { cucharaCode?: Code | null };
+
+/** A new code of six figures; the one before is void. */
+export function showCode(nowMs = Date.now()): { code: string; untilMs: number } {
+  shared.cucharaCode = {
+    text: String(randomInt(1_000_000)).padStart(6, "0"),
+    untilMs: nowMs + CODE_LIVES_MS,
+    triesLeft: MOST_TRIES,
+  };
+  return { code: shared.cucharaCode.text, untilMs: shared.cucharaCode.untilMs };
+}
+
+/** Lets a device in that knows the code: gives the token it carries from now on. */
+export function letIn(typed: string, name: string, nowMs = Date.now()): { token: string; device: Device } {
+  const code = shared.cucharaCode;
+  if (!code || code.untilMs < nowMs || code.triesLeft <= 0) {
+    shared.cucharaCode = null;
+    throw new Refused(
+      "stranger",
+      "No code is being shown. Ask for one at the bench: Shelf, This program, Let a device in.",
+      {
+        field: "code",
+      },
+    );
+  }
+  code.triesLeft--;
+  if (typed !== code.text) {
+    const left = code.triesLeft;
+    throw new Refused(
+      "stranger",
+      left > 0
+        ? `That is not the code. ${left} ${left === 1 ? "try is" : "tries are"} left.`
+        : "That was not the code, and it was the last try. Ask for a new one at the bench.",
+      { field: "code" },
+    );
+  }
+  shared.cucharaCode = null;
+  const token = randomBytes(32).toString("base64url");
+  return { token, device: devices.add(name, hashOf(token)) };
+}
+
+/** The device that carries a token; null for a stranger. */
+export function deviceOf(token: string | null): Device | null {
+  return token === null ? null : devices.byHash(hashOf(token));
+}
+
+const hashOf = (token: string) => createHash("sha256").update(token).digest("hex");
+
+export const COOKIE = "cuchara_device";
+
+/** The token in a Cookie header (RFC 6265); null if there is none. */
+export function tokenIn(cookies: string | undefined): string | null {
+  for (const pair of (cookies ?? "").split(";")) {
+    const [name, value] = pair.trim().split("=");
+    if (name === COOKIE && value) return value;
+  }
+  return null;
+}
+
+/** Addresses by which a machine reaches itself (RFC 1122, 3.2.1.3; RFC 4291, 2.5.3; mapped as in 2.5.5.2). */
+export function isThisMachine(address: string | undefined): boolean {
+  return /^(::ffff:)?127\.|^::1$/.test(address ?? "");
+}
+
+/** What only this machine's own screen does. */
+const ownScreen = /^\/api\/(devices|backup|program)(\/|$)/;
+/** What moves or heats a printer, or takes hold of one; stopping it is everybody's. */
+const acts = /^\/api\/(link|measure\/act)(\/|$)/;
+
+/** Why a device may not do something, or null if it may. */
+export function refuseDevice(device: Device | null, method: string, path: string): string | null {
+  if (path === "/let-in" || path === "/api/let-in" || path.startsWith("/_next/static/") || path === "/icon.svg")
+    return null;
+  if (!device) return "This device has not been let in. Open /let-in on it and type the code that the bench shows.";
+  const reads = method === "GET" || method === "HEAD";
+  if (ownScreen.test(path) && path !== "/api/program") return "Only the bench's own screen does that.";
+  if (path === "/api/link/stop" || device.mayAct) return null;
+  if (acts.test(path) && !reads) {
+    return "This device may read and mark, not move or heat a printer. The bench can allow it: Shelf, This program.";
+  }
+  return null;
+}

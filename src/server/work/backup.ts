@@ -1,0 +1,165 @@
+/** Everything in one file: a copy of it made while the program runs, and one put in its place. */
+import {
+  createReadStream,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statfsSync,
+  statSync,
+} from "node:fs";
+import { open } from "node:fs/promises";
+import { join } from "node:path";
+import { Readable } from "node:stream";
+import { tellAll } from "../changes";
+import { closeStore, database, databaseTrouble, newestVersion } from "../db/connection";
+import { dayOf } from "../db/link-events";
+import { databasePath, dataFolder } from "../db/place";
+import { closeLinks, forgetHub, runningJobs } from "../link/hub";
+import { log } from "../log";
+import { Refused } from "../refused";
+import { endWorkers, runTask } from "../tasks/pool";
+
+/** Kept free on the disk, whatever is asked for: a job's talk and the ends of saves need it. */
+const RESERVE_BYTES = 20_000_000;
+
+const sizeOf = (path: string) => (existsSync(path) ? statSync(path).size : 0);
+
+/** Refuses what the disk has no room for. */
+export function needRoom(bytes: number): void {
+  const { bavail, bsize } = statfsSync(dataFolder());
+  const free = bavail * bsize;
+  if (free >= bytes + RESERVE_BYTES) return;
+  const mb = (figure: number) => Math.max(0, Math.round(figure / 1e6));
+  throw new Refused(
+    "storage",
+    `The disk has ${mb(free)} MB left; this needs ${mb(bytes)} MB and ${mb(RESERVE_BYTES)} MB stay free. Make room, then try again.`,
+  );
+}
+
+/** Where the data lie and how large they are. */
+export function programSizes() {
+  const { bavail, bsize } = statfsSync(dataFolder());
+  return {
+    data: databasePath(),
+    dataBytes: sizeOf(databasePath()) + sizeOf(`${databasePath()}-wal`),
+    freeBytes: bavail * bsize,
+  };
+}
+
+/** Copies that were left behind when the program ended in the midst of making one. */
+function sweep(prefix: string): void {
+  for (const name of readdirSync(dataFolder())) {
+    if (name.startsWith(prefix)) rmSync(join(dataFolder(), name), { force: true });
+  }
+}
+
+// One copy at a time: each needs as much room as everything there is.
+const shared = globalThis as { cucharaCopying?: boolean };
+
+function claimCopying(): () => void {
+  if (shared.cucharaCopying)
+    throw new Refused("busy", "A backup is being made or put in place already. Wait until it is done.");
+  shared.cucharaCopying = true;
+  return () => (shared.cucharaCopying = false);
+}
+
+/** A whole copy as it is at this moment; the program goes on meanwhile. */
+export async function backupStream(signal: AbortSignal) {
+  database();
+  const free = claimCopying();
+  const path = join(dataFolder(), `copying-${process.pid}.db`);
+  const done = () => {
+    rmSync(path, { force: true });
+    free();
+  };
+  try {
+    sweep("copying-");
+    needRoom(sizeOf(databasePath()) + sizeOf(`${databasePath()}-wal`));
+    await runTask("backup", { path }, { signal });
+    const stream = createReadStream(path);
+    stream.once("close", done);
+    signal.addEventListener("abort", () => stream.destroy());
+    return {
+      body: Readable.toWeb(stream) as ReadableStream<Uint8Array>,
+      sizeBytes: statSync(path).size,
+      name: `cuchara-backup-${dayOf(Date.now())}.db`,
+    };
+  } catch (error) {
+    done();
+    throw error;
+  }
+}
+
+/**
+ * Takes a backup, looks whether it is whole and of a version this program knows, and puts it in place of what there is, which is kept
+ * beside it under the name that is given back. Anything wrong, and nothing is changed.
+ */
+export async function restoreFrom(request: Request): Promise<{ kept: string | null }> {
+  const trouble = databaseTrouble();
+  if (trouble?.startsWith("Another Cuchara")) throw new Refused("storage", trouble);
+  const free = claimCopying();
+  const path = join(dataFolder(), `restoring-${process.pid}.db`);
+  try {
+    mkdirSync(dataFolder(), { recursive: true });
+    sweep("restoring-");
+    needRoom(Number(request.headers.get("content-length") ?? 0));
+    await receive(request, path);
+    const checked = await runTask("checkBackup", { path, newestVersion: newestVersion() }, { signal: request.signal });
+    if (!checked.ok) throw new Refused("unreadable", checked.message);
+    if (runningJobs() > 0) {
+      throw new Refused(
+        "conflict",
+        "A job is running. Cancel it, or wait until it is through, before a backup is put in place.",
+      );
+    }
+    return { kept: await putInPlace(path) };
+  } finally {
+    rmSync(path, { force: true });
+    free();
+  }
+}
+
+async function receive(request: Request, path: string): Promise<void> {
+  const file = await open(path, "w");
+  try {
+    let bytes = 0;
+    for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
+      await file.write(chunk);
+      const before = bytes;
+      bytes += chunk.length;
+      if (bytes >> 23 !== before >> 23) needRoom(0);
+    }
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+}
+
+async function putInPlace(path: string): Promise<string | null> {
+  await closeLinks();
+  endWorkers();
+  closeStore();
+  const stamp = new Date().toISOString().slice(0, 19).replaceAll(":", ".");
+  const kept = existsSync(databasePath()) ? join(dataFolder(), `before-${stamp}.db`) : null;
+  const parts = ["", "-wal", "-shm"];
+  const move = (from: string, to: string) => {
+    for (const part of parts) if (existsSync(from + part)) renameSync(from + part, to + part);
+  };
+  if (kept) move(databasePath(), kept);
+  renameSync(path, databasePath());
+  try {
+    database();
+  } catch (error) {
+    // It passed the check and still cannot be used: back to what was there.
+    rmSync(databasePath(), { force: true });
+    if (kept) move(kept, databasePath());
+    throw error;
+  } finally {
+    forgetHub();
+    tellAll();
+  }
+  log().warn({ kept }, "a backup was put in place");
+  return kept;
+}

@@ -45,3 +45,16 @@ export function sayDuration(seconds: number): string {
   if (minutes < 60) return `${minutes} min`;
   return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 }
+
+/** A size as people read it: `412 bytes`, `40 kB`, `2.4 MB`. Prefixes are decimal (ISO 80000-1): 1 kB is 1000 bytes. */
+export function sayBytes(bytes: number): string {
+  if (bytes < 1000) return `${Math.round(bytes)} ${Math.round(bytes) === 1 ? "byte" : "bytes"}`;
+  const units = ["kB", "MB", "GB", "TB"];
+  let figure = bytes / 1000;
+  let unit = 0;
+  while (figure >= 999.5 && unit < units.length - 1) {
+    figure /= 1000;
+    unit++;
+  }
+  return `${plainNumber(figure, figure < 9.95 ? 1 : 0)} ${units[unit]}`;
+}

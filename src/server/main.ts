@@ -16,9 +16,14 @@ import { log, logPath } from "./log";
 /** What is still under way at the end has so long. */
 const END_WITHIN_MS = 1500;
 
+/** A sentence for the terminal. */
+function tell(where: NodeJS.WriteStream, sentence: string): void {
+  where.write(`${sentence}\n`);
+}
+
 /** Ends with a sentence for the terminal. */
 function giveUp(sentence: string): never {
-  console.error(sentence);
+  tell(process.stderr, sentence);
   process.exit(1);
 }
 
@@ -76,7 +81,7 @@ async function main(): Promise<void> {
   if (trouble) {
     log().error({ trouble }, "the database cannot be used");
     if (trouble.startsWith("Another Cuchara")) giveUp(trouble);
-    console.error(trouble);
+    tell(process.stderr, trouble);
   }
 
   const delay = monitorEventLoopDelay({ resolution: 10 });
@@ -124,8 +129,8 @@ async function main(): Promise<void> {
   const address = `http://${shown}:${port}`;
   log().info({ address, data: dataFolder() }, "started");
   if (process.env.CUCHARA_QUIET !== "1") {
-    console.log(`Cuchara is ready at ${address}`);
-    console.log(`Data and log: ${dataFolder()} (${logPath()})`);
+    tell(process.stdout, `Cuchara is ready at ${address}`);
+    tell(process.stdout, `Data and log: ${dataFolder()} (${logPath()})`);
   }
   process.send?.({ ready: address });
 }

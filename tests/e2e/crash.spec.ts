@@ -12,15 +12,11 @@ const address = `http://127.0.0.1:${port}`;
 
 /** A server of its own, so that it can be killed. */
 async function start(data: string): Promise<ChildProcess> {
-  const child = spawn(
-    process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
-    {
-      env: { ...process.env, CUCHARA_DATA: data, HOST: "127.0.0.1", PORT: String(port), NEXT_TELEMETRY_DISABLED: "1" },
-      stdio: "ignore",
-      detached: true,
-    },
-  );
+  const child = spawn(process.execPath, [".build/server.cjs"], {
+    env: { ...process.env, NODE_ENV: "production", CUCHARA_DATA: data, HOST: "127.0.0.1", PORT: String(port) },
+    stdio: "ignore",
+    detached: true,
+  });
   await expect(async () => expect((await fetch(`${address}/api/health`)).ok).toBe(true)).toPass({ timeout: 60_000 });
   return child;
 }

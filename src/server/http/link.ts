@@ -1,5 +1,6 @@
 /** What the link routes share: who is meant, and what may be said. */
 import { z } from "zod";
+import { plainId } from "./respond";
 import { printers, SavedPrinter } from "../db/printers";
 import { Refused, missing } from "../refused";
 
@@ -29,9 +30,8 @@ export const linesBody = printerBody.extend({
 
 /** The printer named in the query; a 400 or 404 with a sentence. */
 export function printerOfQuery(request: Request): SavedPrinter {
-  const asked = Number(new URL(request.url).searchParams.get("printerId"));
-  if (!Number.isInteger(asked) || asked <= 0)
-    throw new Refused("invalid", "Say which printer: ?printerId=…", { field: "printerId" });
+  const asked = plainId(new URL(request.url).searchParams.get("printerId") ?? "");
+  if (asked === null) throw new Refused("invalid", "Say which printer: ?printerId=…", { field: "printerId" });
   const printer = printers.get(asked);
   if (!printer) throw missing(`There is no printer ${asked}.`);
   return printer;

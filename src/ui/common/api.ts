@@ -5,7 +5,7 @@ import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
 import type { Trial } from "@/core/trials/trial";
 
-export type Saved<T> = T & { id: number };
+export type Saved<T> = T & { id: number; version: number };
 export type SavedPrinter = Saved<Printer>;
 export type SavedSpool = Saved<Spool>;
 
@@ -16,13 +16,15 @@ export class ApiError extends Error {
     message: string,
     readonly field?: string,
     readonly findings?: Finding[],
+    /** The record as it stands, where somebody else has changed it. */
+    readonly current?: unknown,
   ) {
     super(message);
   }
 }
 
 interface ErrorBody {
-  error?: { message?: string; field?: string; findings?: Finding[] };
+  error?: { message?: string; field?: string; findings?: Finding[]; current?: unknown };
 }
 
 /** Turns an answer's text into its JSON, or throws its error. */
@@ -35,16 +37,19 @@ export function readAnswer<T>(status: number, text: string): T {
   }
   if (status >= 200 && status < 300) return body as T;
   const { error } = body as ErrorBody;
-  throw new ApiError(status, error?.message ?? `The request failed (${status}).`, error?.field, error?.findings);
+  const message = error?.message ?? `The request failed (${status}).`;
+  throw new ApiError(status, message, error?.field, error?.findings, error?.current);
 }
 
-async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function ask<T>(method: string, path: string, body?: unknown, leaving = false): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: body === undefined ? undefined : { "Content-Type": "application/json" },
       body: body === undefined ? undefined : JSON.stringify(body),
+      // Goes out even when the page is gone.
+      keepalive: leaving,
     });
   } catch {
     throw new ApiError(0, "Cuchara does not answer. Is it still running?");
@@ -55,8 +60,14 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
 export const api = {
   get: <T>(path: string) => ask<T>("GET", path),
   post: <T>(path: string, body?: unknown) => ask<T>("POST", path, body ?? {}),
-  put: <T>(path: string, body: unknown) => ask<T>("PUT", path, body),
+  /** `leaving`: the page goes away, and the request shall reach the server all the same. */
+  put: <T>(path: string, body: unknown, leaving = false) => ask<T>("PUT", path, body, leaving),
   remove: <T>(path: string) => ask<T>("DELETE", path),
+  /** Sends a file as it is. */
+  putBytes: async <T>(path: string, bytes: Blob): Promise<T> => {
+    const response = await fetch(`/api${path}`, { method: "PUT", body: bytes });
+    return readAnswer<T>(response.status, await response.text());
+  },
 };
 
 export interface Bench {
@@ -64,7 +75,9 @@ export interface Bench {
   spoolId: number | null;
 }
 
-export type ListedTrial = Trial;
+/** A trial with the count of its changes. */
+export type StoredTrial = Saved<Trial>;
+export type ListedTrial = StoredTrial;
 
 /** A value kept for a printer and a spool. */
 export interface KeptValue {

@@ -3,17 +3,18 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
 import { createElement } from "react";
 import { api, ApiError, Bench, KeptValue, ListedTrial, SavedPrinter, SavedSpool } from "./api";
+import { keys } from "./keys";
 
 export const usePrinters = () =>
-  useQuery({ queryKey: ["printers"], queryFn: () => api.get<SavedPrinter[]>("/printers") });
-export const useSpools = () => useQuery({ queryKey: ["spools"], queryFn: () => api.get<SavedSpool[]>("/spools") });
-export const useTrials = () => useQuery({ queryKey: ["trials"], queryFn: () => api.get<ListedTrial[]>("/trials") });
-export const useBench = () => useQuery({ queryKey: ["bench"], queryFn: () => api.get<Bench>("/bench") });
+  useQuery({ queryKey: keys.printers, queryFn: () => api.get<SavedPrinter[]>("/printers") });
+export const useSpools = () => useQuery({ queryKey: keys.spools, queryFn: () => api.get<SavedSpool[]>("/spools") });
+export const useTrials = () => useQuery({ queryKey: keys.trials, queryFn: () => api.get<ListedTrial[]>("/trials") });
+export const useBench = () => useQuery({ queryKey: keys.bench, queryFn: () => api.get<Bench>("/bench") });
 
 /** The values kept for a pair, newest first. */
 export const useKept = (printerId: number, spoolId: number) =>
   useQuery({
-    queryKey: ["kept", printerId, spoolId],
+    queryKey: keys.keptOf(printerId, spoolId),
     enabled: printerId > 0 && spoolId > 0,
     queryFn: () => api.get<KeptValue[]>(`/kept?printerId=${printerId}&spoolId=${spoolId}`),
   });
@@ -34,7 +35,7 @@ export function useSetBench() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (bench: Partial<Bench>) => api.put<Bench>("/bench", bench),
-    onSuccess: (bench) => client.setQueryData(["bench"], bench),
+    onSuccess: (bench) => client.setQueryData(keys.bench, bench),
   });
 }
 

@@ -8,6 +8,7 @@ import { tuneFor, tuneKeys } from "@/core/measure";
 import { api } from "../common/api";
 import { usePrinters, useSpools, useTrials } from "../common/queries";
 import { areas } from "./areas";
+import { keys } from "../common/keys";
 
 interface Place {
   label: string;
@@ -26,7 +27,7 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
   const spools = useSpools().data ?? [];
   const trials = useTrials().data ?? [];
   const files =
-    useQuery({ queryKey: ["files"], queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open })
+    useQuery({ queryKey: keys.files, queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open })
       .data ?? [];
   const places: Place[] = [
     ...areas.map(({ label, path }) => ({ label, kind: "area", path })),

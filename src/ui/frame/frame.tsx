@@ -4,6 +4,7 @@ import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { ReactNode, useState } from "react";
 import { areas } from "./areas";
+import { Follow } from "./follow";
 import { FindAnything } from "./find-anything";
 import { KeyList } from "./key-list";
 import { useScheme } from "./scheme";
@@ -36,7 +37,10 @@ export function Frame({ children }: { children: ReactNode }) {
       </header>
       <div>
         <Strip />
-        <main className="page">{children}</main>
+        <main className="page">
+          <Follow />
+          {children}
+        </main>
       </div>
       <KeyList open={open === "keys"} onClose={() => setOpen(null)} />
       <FindAnything open={open === "find"} onClose={() => setOpen(null)} />

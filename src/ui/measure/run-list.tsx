@@ -13,6 +13,7 @@ import { plainNumber } from "@/core/units";
 import { api, ApiError, SavedPrinter, SavedSpool } from "../common/api";
 import { useTell } from "../common/queries";
 import type { Run } from "./tune-page";
+import { keys } from "../common/keys";
 
 interface Props {
   tuneKey: TuneKey;
@@ -60,7 +61,7 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
       tell.error(error);
     } finally {
       setBusy(false);
-      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
     }
   };
   const attempt = async () => {
@@ -106,10 +107,10 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
       if (outcome.printer) {
         const { id, ...record } = printer;
         await api.put(`/printers/${id}`, { ...record, ...outcome.printer });
-        await client.invalidateQueries({ queryKey: ["printers"] });
+        await client.invalidateQueries({ queryKey: keys.printers });
       }
-      await client.invalidateQueries({ queryKey: ["measurements", printer.id] });
-      await client.invalidateQueries({ queryKey: ["kept"] });
+      await client.invalidateQueries({ queryKey: keys.measurementsOf(printer.id) });
+      await client.invalidateQueries({ queryKey: keys.kept });
       return `Kept: ${text}.`;
     });
   return (

@@ -22,6 +22,7 @@ import { useFirmwareValues, useLinks } from "../printer/link-queries";
 import { ReadingFields } from "./reading-fields";
 import { RunList } from "./run-list";
 import { Step } from "./step";
+import { keys } from "../common/keys";
 
 export function TunePage({ tuneKey }: { tuneKey: TuneKey }) {
   const { printer, spool } = useBenchPair();
@@ -107,7 +108,7 @@ function Guide({ tuneKey, printer, spool, kept, known }: GuideProps) {
     setBusy("read");
     try {
       await api.post("/link/values/read", { printerId: printer.id });
-      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
       setTyped({});
     } catch (error) {
       tell.error(error);

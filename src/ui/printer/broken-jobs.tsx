@@ -6,6 +6,7 @@ import { isHeating } from "@/core/machine/state";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
 import { usePrinters, useTell } from "../common/queries";
+import { keys } from "../common/keys";
 
 /** What the printer was last told, in words. */
 function leftAs({ told }: JobRecord): string {
@@ -23,12 +24,12 @@ export function BrokenJobs({ printerId }: { printerId?: number }) {
   const client = useQueryClient();
   const tell = useTell();
   const printers = usePrinters().data ?? [];
-  const jobs = useQuery({ queryKey: ["broken-jobs"], queryFn: () => api.get<JobRecord[]>("/link/jobs") }).data ?? [];
+  const jobs = useQuery({ queryKey: keys.brokenJobs, queryFn: () => api.get<JobRecord[]>("/link/jobs") }).data ?? [];
   const shown = jobs.filter((job) => printerId === undefined || job.printerId === printerId);
   const see = async (jobId: number) => {
     try {
       await api.post("/link/jobs", { jobId });
-      await client.invalidateQueries({ queryKey: ["broken-jobs"] });
+      await client.invalidateQueries({ queryKey: keys.brokenJobs });
     } catch (error) {
       tell.error(error);
     }

@@ -9,6 +9,7 @@ import { Danger, dangerOf } from "@/core/firmware/danger";
 import type { LinkStatus } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";
 import { useTell } from "../common/queries";
+import { keys } from "../common/keys";
 
 const HISTORY_KEY = "cuchara-typed-lines";
 const MOST_TYPED = 200;
@@ -162,11 +163,11 @@ function Snippets({ lines, onTake }: { lines: string[]; onTake(lines: string[]):
   const client = useQueryClient();
   const tell = useTell();
   const { modal } = App.useApp();
-  const snippets = useQuery({ queryKey: ["snippets"], queryFn: () => api.get<Snippet[]>("/snippets") }).data ?? [];
+  const snippets = useQuery({ queryKey: keys.snippets, queryFn: () => api.get<Snippet[]>("/snippets") }).data ?? [];
   const change = async (act: Promise<unknown>) => {
     try {
       await act;
-      await client.invalidateQueries({ queryKey: ["snippets"] });
+      await client.invalidateQueries({ queryKey: keys.snippets });
     } catch (error) {
       tell.error(error);
     }

@@ -11,6 +11,7 @@ import { api, SavedPrinter } from "../common/api";
 import { useRoom } from "../common/use-room";
 import { Composer } from "./composer";
 import type { LinkFeed } from "./link-feed";
+import { keys } from "../common/keys";
 
 type Shown = "all" | "out" | "in";
 const ROW_PX = 24;
@@ -31,7 +32,7 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
   const [day, setDay] = useState<string | null>(null);
   const roomPx = useRoom(430, 200);
   const past = useQuery({
-    queryKey: ["link-day", printer.id, day, all],
+    queryKey: keys.linkDay(printer.id, day, all),
     enabled: day !== null,
     staleTime: 0,
     queryFn: () => api.get<LinkEvent[]>(`/link/log?printerId=${printer.id}&day=${day}&as=events${all ? "&all=1" : ""}`),
@@ -210,7 +211,7 @@ function DayChoice({
   onDay(day: string | null): void;
 }) {
   const days = useQuery({
-    queryKey: ["link-days", printerId],
+    queryKey: keys.linkDays(printerId),
     queryFn: () => api.get<{ day: string; lines: number }[]>(`/link/days?printerId=${printerId}`),
   });
   return (

@@ -21,6 +21,7 @@ import { inForceAt, jobColumns } from "./job-columns";
 import type { LinkFeed } from "./link-feed";
 import { usePrinterAct } from "./link-queries";
 import { NudgeCard } from "./nudge-card";
+import { keys } from "../common/keys";
 
 interface Props {
   printer: SavedPrinter;
@@ -33,7 +34,7 @@ export function JobView({ printer, feed }: Props) {
   const status = feed.status ?? null;
   const running = isRunning(status?.job ?? null);
   const job = useQuery({
-    queryKey: ["job", printer.id, status?.job?.id ?? 0],
+    queryKey: keys.job(printer.id, status?.job?.id ?? 0),
     enabled: status?.job != null,
     refetchInterval: running ? LOOK_EVERY_MS : false,
     queryFn: () => api.get<JobAnswer | null>(`/link/job?printerId=${printer.id}`),
@@ -42,9 +43,9 @@ export function JobView({ printer, feed }: Props) {
   const client = useQueryClient();
   const state = status?.job?.state;
   useEffect(() => {
-    void client.invalidateQueries({ queryKey: ["job", printer.id] });
-    void client.invalidateQueries({ queryKey: ["jobs", printer.id] });
-    void client.invalidateQueries({ queryKey: ["broken-jobs"] });
+    void client.invalidateQueries({ queryKey: keys.job(printer.id) });
+    void client.invalidateQueries({ queryKey: keys.jobs(printer.id) });
+    void client.invalidateQueries({ queryKey: keys.brokenJobs });
   }, [state, client, printer.id]);
   return (
     <div className="two-sides">
@@ -194,7 +195,7 @@ function JobCard({ printer, status, job }: { printer: SavedPrinter; status: Link
 function LookAtPiece({ printer }: { printer: SavedPrinter }) {
   const { spool } = useBenchPair();
   const look = useQuery({
-    queryKey: ["look", printer.id, spool?.id],
+    queryKey: keys.look(printer.id, spool?.id),
     enabled: spool != null,
     queryFn: () => api.get<RulerReadings>(`/link/ruler?printerId=${printer.id}&spoolId=${spool!.id}`),
   }).data;
@@ -215,7 +216,7 @@ function KeepMarks({ job }: { job: JobStatus }) {
       const { trialId, fileId } = await api.post<{ trialId?: number; fileId?: number }>("/link/job/keep", {
         jobId: job.id,
       });
-      await client.invalidateQueries({ queryKey: ["trials"] });
+      await client.invalidateQueries({ queryKey: keys.trials });
       router.push(trialId === undefined ? `/workshop/${fileId}` : `/trials/${trialId}`);
     } catch (error) {
       tell.error(error);
@@ -241,7 +242,7 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
   const trials = useTrials().data ?? [];
   const printers = usePrinters().data ?? [];
   const files =
-    useQuery({ queryKey: ["files"], queryFn: () => api.get<{ id: number; name: string }[]>("/files") }).data ?? [];
+    useQuery({ queryKey: keys.files, queryFn: () => api.get<{ id: number; name: string }[]>("/files") }).data ?? [];
   const asked = query.get("trial")
     ? `trial-${query.get("trial")}`
     : query.get("file")
@@ -261,7 +262,7 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
     setBusy(true);
     try {
       await api.post("/link/job", { printerId: printer.id, [what === "trial" ? "trialId" : "fileId"]: Number(id) });
-      await client.invalidateQueries({ queryKey: ["links"] });
+      await client.invalidateQueries({ queryKey: keys.links });
     } catch (error) {
       tell.error(error);
     } finally {
@@ -293,7 +294,7 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
 function PastJobs({ printerId }: { printerId: number }) {
   const jobs =
     useQuery({
-      queryKey: ["jobs", printerId],
+      queryKey: keys.jobs(printerId),
       queryFn: () => api.get<JobRecord[]>(`/link/jobs?printerId=${printerId}`),
     }).data ?? [];
   const past = jobs.filter(({ state }) => state !== "running" && state !== "paused");

@@ -5,6 +5,7 @@ import { tuneFor, TuneKey } from "@/core/measure";
 import type { SettingKey } from "@/core/settings";
 import { api } from "../common/api";
 import { useBench, useKept, useTrials } from "../common/queries";
+import { keys } from "../common/keys";
 
 /** Firmware values that say the same as a setting. */
 const sameAs: Partial<Record<SettingKey, string[]>> = {
@@ -25,7 +26,7 @@ export interface Measurement {
 
 export const useMeasurements = (printerId: number) =>
   useQuery({
-    queryKey: ["measurements", printerId],
+    queryKey: keys.measurementsOf(printerId),
     enabled: printerId > 0,
     queryFn: () => api.get<Measurement[]>(`/measure?printerId=${printerId}`),
   });

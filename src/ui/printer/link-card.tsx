@@ -8,6 +8,7 @@ import { api, SavedPrinter } from "../common/api";
 import { Loading } from "../common/loading";
 import { NumberField } from "../common/number-field";
 import { usePrinterAct } from "./link-queries";
+import { keys } from "../common/keys";
 
 type Way = "simulated" | "serial" | "tcp";
 const ways: { value: Way; label: string }[] = [
@@ -26,6 +27,11 @@ export function LinkCard({ printer, status }: Props) {
   if (status === undefined) return <Loading rows={1} />;
   return (
     <section className="card link-card" aria-label="Link">
+      {status?.unwritten && (
+        <div className="finding stop" role="alert">
+          {status.unwritten} The printer was told all the same; what was done is written down as soon as it can be.
+        </div>
+      )}
       {status?.state === "open" ? (
         <OpenLink printer={printer} status={status} />
       ) : (
@@ -44,7 +50,7 @@ function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatu
   const [host, setHost] = useState("");
   const [port, setPort] = useState(4750);
   const ports = useQuery({
-    queryKey: ["ports"],
+    queryKey: keys.ports,
     enabled: way === "serial",
     queryFn: () => api.get<{ ports: { path: string; name: string }[]; speeds: number[] }>("/link/ports"),
   });
@@ -64,9 +70,20 @@ function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatu
             <>
               {" "}
               Not sent: <span className="mono">{status.unsent.slice(0, 6).join(" · ")}</span>
-              {status.unsent.length > 6 && ` and ${status.unsent.length - 6} more`}.
+              {status.unsentCount > 6 && ` and ${status.unsentCount - 6} more`}.
             </>
           )}
+        </div>
+      )}
+      {status?.state === "opening" && (
+        <div className="finding" role="status">
+          Linking by {status.transport} …{" "}
+          <button
+            className="link-button"
+            onClick={() => act.mutate({ path: "/link/disconnect", body: { printerId: printer.id } })}
+          >
+            Break it off
+          </button>
         </div>
       )}
       <div className="link-row">
@@ -221,7 +238,7 @@ function OpenLink({ printer, status }: { printer: SavedPrinter; status: LinkStat
       {status.unsent.length > 0 && (
         <div className="finding">
           Not sent: <span className="mono">{status.unsent.slice(0, 8).join(" · ")}</span>
-          {status.unsent.length > 8 && ` and ${status.unsent.length - 8} more`}.{" "}
+          {status.unsentCount > 8 && ` and ${status.unsentCount - 8} more`}.{" "}
           <button className="link-button" onClick={() => send("/link/queue", { act: "forget-unsent" })}>
             Forget them
           </button>{" "}

@@ -2,15 +2,17 @@
 /** What the printer's views ask for. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { LinkStatus, ValueChange, ValueSnapshot } from "@/core/link/state";
-import { api } from "../common/api";
+import { App } from "antd";
+import { api, ApiError } from "../common/api";
 import { useTell } from "../common/queries";
+import { keys } from "../common/keys";
 
 const EVERY_MS = 2000;
 
 /** The state of all links of this program, looked at every two seconds. Nothing is sent to a printer for it. */
 export const useLinks = () =>
   useQuery({
-    queryKey: ["links"],
+    queryKey: keys.links,
     queryFn: () => api.get<LinkStatus[]>("/link"),
     refetchInterval: EVERY_MS,
     retry: false,
@@ -23,18 +25,32 @@ export interface FirmwareValuesAnswer {
 
 export const useFirmwareValues = (printerId: number) =>
   useQuery({
-    queryKey: ["firmware", printerId],
+    queryKey: keys.firmware(printerId),
     enabled: printerId > 0,
     queryFn: () => api.get<FirmwareValuesAnswer>(`/link/values?printerId=${printerId}`),
   });
 
-/** Asks the server to do something at a printer and shows what goes wrong; what is known of links is looked at anew. */
+interface Act {
+  path: string;
+  body: Record<string, unknown>;
+}
+
+/** Asks the server to do something at a printer, asks back where it wants to be sure, and shows what goes wrong; what is known of links is looked at anew. */
 export function usePrinterAct() {
   const client = useQueryClient();
   const tell = useTell();
-  return useMutation({
-    mutationFn: ({ path, body }: { path: string; body: unknown }) => api.post<unknown>(path, body),
-    onError: tell.error,
-    onSettled: () => client.invalidateQueries({ queryKey: ["links"] }),
+  const { modal } = App.useApp();
+  const mutation = useMutation({
+    mutationFn: ({ path, body }: Act) => api.post<unknown>(path, body),
+    onError: (error, { path, body }) => {
+      if (!(error instanceof ApiError) || error.field !== "confirmed") return tell.error(error);
+      void modal.confirm({
+        title: error.message,
+        okText: "Yes, that is it",
+        onOk: () => mutation.mutate({ path, body: { ...body, confirmed: true } }),
+      });
+    },
+    onSettled: () => client.invalidateQueries({ queryKey: keys.links }),
   });
+  return mutation;
 }

@@ -10,6 +10,7 @@ import { api, SavedPrinter } from "../common/api";
 import { SettingField } from "../common/setting-field";
 import { useTell } from "../common/queries";
 import { inForceAt } from "./job-columns";
+import { keys } from "../common/keys";
 
 export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobView }) {
   const client = useQueryClient();
@@ -23,7 +24,7 @@ export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobVie
     try {
       await api.post("/link/job/nudge", { printerId: printer.id, setting, value: next });
       setValue(null);
-      await client.invalidateQueries({ queryKey: ["job", printer.id] });
+      await client.invalidateQueries({ queryKey: keys.job(printer.id) });
     } catch (error) {
       tell.error(error);
     }

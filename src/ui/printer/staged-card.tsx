@@ -12,6 +12,7 @@ import { NumberField } from "../common/number-field";
 import { useTell } from "../common/queries";
 import { sayFirmwareValue } from "./value-history";
 import type { Staging } from "./values-view";
+import { keys } from "../common/keys";
 
 interface Props {
   printer: SavedPrinter;
@@ -79,7 +80,7 @@ function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes">
         why,
         confirmed: ask !== null,
       });
-      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
       if (taken) {
         tell.done(`${definition.label} is ${sayFirmwareValue(definition, value)} now, read back.`);
         onClose();
@@ -157,7 +158,7 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
     setBusy(true);
     try {
       const answer = await api.post<{ lost?: string[] }>(path, { printerId: printer.id, ...body });
-      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
       tell.done(done(answer));
     } catch (error) {
       tell.error(error);
@@ -170,7 +171,7 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
       const { id, ...record } = printer;
       const startLines = [printer.startLines.trimEnd(), ...lines.map((line) => `${line} ; tuned`)].join("\n");
       await api.put(`/printers/${id}`, { ...record, startLines });
-      await client.invalidateQueries({ queryKey: ["printers"] });
+      await client.invalidateQueries({ queryKey: keys.printers });
       tell.done("They stand at the end of this printer's start lines now.");
     } catch (error) {
       tell.error(error);

@@ -17,6 +17,7 @@ import { useKeptFirmware } from "./kept-firmware";
 import { FirmwareValuesAnswer, useFirmwareValues } from "./link-queries";
 import { StagedCard } from "./staged-card";
 import { sayFirmwareValue, ValueHistory } from "./value-history";
+import { keys } from "../common/keys";
 
 /** A value about to be changed, with the figure and the reason that are proposed. */
 export interface Staging {
@@ -43,7 +44,7 @@ export function ValuesView({ printer, status }: Props) {
     setReading(true);
     try {
       await api.post("/link/values/read", { printerId: printer.id });
-      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
     } catch (error) {
       tell.error(error);
     } finally {
@@ -206,7 +207,7 @@ function Readings(props: {
         printerId: printer.id,
         snapshotId,
       });
-      await client.invalidateQueries({ queryKey: ["firmware", printer.id] });
+      await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
       tell.done(sent === 0 ? "Nothing differed." : `${sent} values were sent back and read. They are not saved yet.`);
     } catch (error) {
       tell.error(error);

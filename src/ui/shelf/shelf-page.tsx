@@ -16,10 +16,15 @@ export function ShelfPage() {
   const spools = useSpools();
   return (
     <>
-      <h1>Shelf</h1>
-      <p className="sub">
-        The printers and the spools as they stand. Trials take their limits, figures and start lines from here.
-      </p>
+      <div className="page-head">
+        <div>
+          <h1>Shelf</h1>
+          <p className="sub">
+            The printers and the spools as they stand. Trials take their limits, figures and start lines from here.
+          </p>
+        </div>
+        <Button href="/shelf/program">This program</Button>
+      </div>
       <Section
         title="Printers"
         what="printer"

@@ -8,6 +8,7 @@ import type { Trial } from "@/core/trials/trial";
 import { api } from "../common/api";
 import { PairFields } from "../common/pair-fields";
 import { useTell } from "../common/queries";
+import { keys } from "../common/keys";
 
 export function CopyTrial({ trial, onClose }: { trial: Trial; onClose(): void }) {
   const [printerId, setPrinter] = useState(trial.printerId);
@@ -20,7 +21,7 @@ export function CopyTrial({ trial, onClose }: { trial: Trial; onClose(): void })
     setCopying(true);
     try {
       const { id } = await api.post<Trial>(`/trials/${trial.id}/copy`, { printerId, spoolId });
-      await client.invalidateQueries({ queryKey: ["trials"] });
+      await client.invalidateQueries({ queryKey: keys.trials });
       router.push(`/trials/${id}`);
     } catch (error) {
       tell.error(error);

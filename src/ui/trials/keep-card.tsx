@@ -8,6 +8,7 @@ import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
 import { useKept, useTell } from "../common/queries";
+import { keys } from "../common/keys";
 
 interface Props {
   trial: Trial;
@@ -32,7 +33,7 @@ export function KeepCard({ trial, shown, sideBySide, band }: Props) {
   const change = async (act: () => Promise<unknown>, done: string) => {
     try {
       await act();
-      await client.invalidateQueries({ queryKey: ["kept"] });
+      await client.invalidateQueries({ queryKey: keys.kept });
       tell.done(done);
     } catch (error) {
       tell.error(error);

@@ -8,6 +8,7 @@ import type { Trial } from "@/core/trials/trial";
 import { api } from "../common/api";
 import { PairFields } from "../common/pair-fields";
 import { useBench, useTell } from "../common/queries";
+import { keys } from "../common/keys";
 
 /** Makes a trial with its kind's first round and goes to it. */
 export function useStartTrial() {
@@ -19,7 +20,7 @@ export function useStartTrial() {
     setStarting(true);
     try {
       const { id } = await api.post<Trial>("/trials", { kind, printerId, spoolId });
-      await client.invalidateQueries({ queryKey: ["trials"] });
+      await client.invalidateQueries({ queryKey: keys.trials });
       router.push(`/trials/${id}`);
     } catch (error) {
       tell.error(error);

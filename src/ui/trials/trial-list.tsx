@@ -18,6 +18,7 @@ import { CopyTrial } from "./copy-trial";
 import { valueColours } from "./log-bands";
 import { NewTrial } from "./new-trial";
 import { primaryKey } from "./varied";
+import { keys } from "../common/keys";
 
 export function TrialList() {
   const trials = useTrials();
@@ -31,7 +32,7 @@ export function TrialList() {
   const copy = async ({ id }: Trial) => {
     try {
       await api.post(`/trials/${id}/copy`);
-      await client.invalidateQueries({ queryKey: ["trials"] });
+      await client.invalidateQueries({ queryKey: keys.trials });
     } catch (error) {
       tell.error(error);
     }

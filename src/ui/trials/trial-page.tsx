@@ -13,10 +13,11 @@ import { trialKindFor } from "@/core/trials";
 import { leadOf, tellEarlier } from "@/core/trials/earlier";
 import { firstRound } from "@/core/trials/first-round";
 import { optionsOf } from "@/core/options/option";
-import type { Trial } from "@/core/trials/trial";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
-import { api, ApiError, SavedPrinter, SavedSpool } from "../common/api";
+import { api, ApiError, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
+import { ClashDialog } from "../common/clash-dialog";
+import { keys } from "../common/keys";
 import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
 import { useKept, usePrinters, useSpools, useTell } from "../common/queries";
@@ -27,7 +28,7 @@ import { isTyping } from "../frame/use-global-keys";
 import { HeightLog } from "../heightlog/height-log";
 import { AboveView, useTrialMoves } from "./above-view";
 import { BandTable } from "./band-table";
-import { createEditor, EditorStore, useAutosave, useTrialView } from "./editor";
+import { sayFields, useTrialEditor, useTrialView } from "./editor";
 import { FillDialog } from "./fill-dialog";
 import { HeatChart } from "./heat-chart";
 import { KeepCard } from "./keep-card";
@@ -42,8 +43,8 @@ import { variedOf } from "./varied";
 
 export function TrialPage({ id }: { id: number }) {
   const trial = useQuery({
-    queryKey: ["trial", id],
-    queryFn: () => api.get<Trial>(`/trials/${id}`),
+    queryKey: keys.trial(id),
+    queryFn: () => api.get<StoredTrial>(`/trials/${id}`),
     gcTime: 0,
     staleTime: Infinity,
     retry: false,
@@ -81,10 +82,16 @@ const steps: { key: Step; label: string }[] = [
 const FLAT_MM = 2;
 const NO_SPOTS: Spot[] = [];
 
-function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: SavedPrinter[]; spools: SavedSpool[] }) {
-  const [store] = useState<EditorStore>(() => createEditor(loaded));
-  const { trial, past, future, edit, editPlan, undo, redo } = store();
-  const { flush, problem } = useAutosave(store);
+function LoadedTrial({
+  loaded,
+  printers,
+  spools,
+}: {
+  loaded: StoredTrial;
+  printers: SavedPrinter[];
+  spools: SavedSpool[];
+}) {
+  const { trial, canUndo, canRedo, edit, editPlan, undo, redo, flush, problem, clash, settle } = useTrialEditor(loaded);
   const printer = printers.find(({ id }) => id === trial.printerId) ?? null;
   const spool = spools.find(({ id }) => id === trial.spoolId) ?? null;
   const { view, failure, client } = useTrialView(trial, printer, spool);
@@ -162,6 +169,28 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
       tell.error(error);
     }
   };
+  const keepCopy = async () => {
+    try {
+      const {
+        kind: ofKind,
+        name,
+        printerId,
+        spoolId,
+        layerHeightMm,
+        firstLayerHeightMm,
+        plan,
+        fixed,
+        tool,
+        options,
+      } = trial;
+      const fields = { printerId, spoolId, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options };
+      await api.post("/trials", { ...fields, kind: ofKind, name: `${name} (mine)`.slice(0, 100) });
+      settle("theirs");
+      tell.done("Yours is kept as another trial.");
+    } catch (error) {
+      tell.error(error);
+    }
+  };
   const missing = !printer
     ? "The printer of this trial was removed: choose another one."
     : !spool
@@ -210,7 +239,7 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
                 onChange={setChosen}
               />
             )}
-            <UndoRedo canUndo={past.length > 0} canRedo={future.length > 0} onUndo={undo} onRedo={redo} />
+            <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           </div>
           {viewShown === "log" && (
             <HeightLog
@@ -347,6 +376,15 @@ function LoadedTrial({ loaded, printers, spools }: { loaded: Trial; printers: Sa
           )}
         </div>
       </div>
+      {clash && (
+        <ClashDialog
+          what="trial"
+          fields={sayFields(clash.fields)}
+          onTheirs={() => settle("theirs")}
+          onMine={() => settle("mine")}
+          onCopy={() => void keepCopy()}
+        />
+      )}
       {filling && (
         <FillDialog
           plan={trial.plan}

@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Finding, Mend } from "@/core/findings/finding";
+import type { Mend } from "@/core/findings/finding";
 import type { Edit } from "@/core/edits";
 import { Change } from "@/core/heightplan/change";
 import { followChanges } from "@/core/heightplan/planned";
@@ -13,6 +13,7 @@ import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
+import { ClashDialog } from "../common/clash-dialog";
 import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
 import { useBenchPair, usePrinters, useTell, useTrials } from "../common/queries";
@@ -24,27 +25,21 @@ import { HeightLog } from "../heightlog/height-log";
 import { valueColours } from "../trials/log-bands";
 import { ChangeTable, changesOfTrial } from "./change-table";
 import { convertPlace, heightOfLayer, placeFrom, PlaceMode } from "./places";
+import { EditsAnswer, useFileEditor } from "./file-editor";
 import { ProofCard } from "./proof-card";
 import type { ListedFile } from "./workshop-page";
-
-export interface EditsAnswer {
-  stack: Edit[];
-  edits: { kind: string; changedLines: number }[];
-  findings: Finding[];
-  inserted: { line: number; layer: number; fromMm: number; text: string }[];
-  removed: { line: number }[];
-}
+import { keys } from "../common/keys";
 
 export function FilePage({ id }: { id: number }) {
   const once = { gcTime: 0, staleTime: Infinity, retry: false };
-  const file = useQuery({ queryKey: ["file", id], queryFn: () => api.get<ListedFile>(`/files/${id}`), ...once });
+  const file = useQuery({ queryKey: keys.file(id), queryFn: () => api.get<ListedFile>(`/files/${id}`), ...once });
   const report = useQuery({
-    queryKey: ["file-report", id],
+    queryKey: keys.fileReport(id),
     queryFn: () => api.get<ProgramReport>(`/files/${id}/report`),
     ...once,
   });
   const edits = useQuery({
-    queryKey: ["file-edits", id],
+    queryKey: keys.fileEdits(id),
     queryFn: () => api.get<EditsAnswer>(`/files/${id}/edits`),
     ...once,
   });
@@ -69,62 +64,11 @@ const views: { key: View; label: string }[] = [
   { key: "lines", label: "Changed lines" },
 ];
 
-const PUT_AFTER_MS = 200;
-
-/** The stack of edits with undo, and the server's answer to it. */
-function useEdits(id: number, loaded: EditsAnswer) {
-  const [stack, setStack] = useState(loaded.stack);
-  const [past, setPast] = useState<Edit[][]>([]);
-  const [future, setFuture] = useState<Edit[][]>([]);
-  const [answer, setAnswer] = useState(loaded);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [waiting, setWaiting] = useState(false);
-  const sent = useRef(JSON.stringify(loaded.stack));
-  const change = useCallback(
-    (next: Edit[]) => {
-      setPast((now) => [...now.slice(-100), stack]);
-      setFuture([]);
-      setStack(next);
-    },
-    [stack],
-  );
-  const undo = () => {
-    const before = past[past.length - 1];
-    if (!before) return;
-    setFuture([stack, ...future]);
-    setPast(past.slice(0, -1));
-    setStack(before);
-  };
-  const redo = () => {
-    if (!future[0]) return;
-    setPast([...past, stack]);
-    setStack(future[0]);
-    setFuture(future.slice(1));
-  };
-  useEffect(() => {
-    const body = JSON.stringify(stack);
-    if (body === sent.current) return;
-    setWaiting(true);
-    const timer = setTimeout(() => {
-      void api
-        .put<EditsAnswer>(`/files/${id}/edits`, stack)
-        .then((next) => {
-          sent.current = body;
-          setAnswer(next);
-          setProblem(null);
-        })
-        .catch((error: unknown) =>
-          setProblem(error instanceof ApiError ? error.message : "The plan could not be laid over the file."),
-        )
-        .finally(() => setWaiting(false));
-    }, PUT_AFTER_MS);
-    return () => clearTimeout(timer);
-  }, [id, stack]);
-  return { stack, change, undo, redo, canUndo: past.length > 0, canRedo: future.length > 0, answer, problem, waiting };
-}
-
 function LoadedFile({ file, report, loaded }: { file: ListedFile; report: ProgramReport; loaded: EditsAnswer }) {
-  const { stack, change, undo, redo, canUndo, canRedo, answer, problem, waiting } = useEdits(file.id, loaded);
+  const { stack, change, undo, redo, canUndo, canRedo, answer, problem, waiting, clash, settle } = useFileEditor(
+    file.id,
+    loaded,
+  );
   const listed = useTrials().data;
   const trials = useMemo(() => listed ?? [], [listed]);
   const bench = useBenchPair().printer;
@@ -251,6 +195,14 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
 
   return (
     <>
+      {clash && (
+        <ClashDialog
+          what="file"
+          fields={["what lies over it"]}
+          onTheirs={() => settle("theirs")}
+          onMine={() => settle("mine")}
+        />
+      )}
       <div className="page-head">
         <div style={{ minWidth: 0 }}>
           <h1 style={{ overflowWrap: "anywhere" }}>{file.name}</h1>

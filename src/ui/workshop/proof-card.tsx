@@ -6,6 +6,7 @@ import { useState } from "react";
 import { SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
+import { keys } from "../common/keys";
 
 interface Proof {
   mismatches: { key: SettingKey; layer: number; zMm: number; planned: number; commanded: number }[];
@@ -29,7 +30,7 @@ export function ProofCard({
   const [asked, setAsked] = useState<string | null>(null);
   const byItself = sizeBytes <= PROVE_BY_ITSELF_BYTES;
   const proof = useQuery({
-    queryKey: ["file-proof", fileId, version],
+    queryKey: keys.fileProof(fileId, version),
     queryFn: () => api.get<Proof>(`/files/${fileId}/proof`),
     enabled: planned && version !== null && (byItself || asked === version),
     staleTime: Infinity,

@@ -6,11 +6,12 @@ import dayjs from "dayjs";
 import Link from "next/link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { DragEvent, useRef, useState } from "react";
-import { plainNumber, sayDuration } from "@/core/units";
+import { plainNumber, sayBytes, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
 import { Upload, upload } from "./upload";
+import { keys } from "../common/keys";
 
 export interface ListedFile {
   id: number;
@@ -25,7 +26,7 @@ export interface ListedFile {
 const MOST_BYTES = 200_000_000;
 
 export function WorkshopPage() {
-  const files = useQuery({ queryKey: ["files"], queryFn: () => api.get<ListedFile[]>("/files") });
+  const files = useQuery({ queryKey: keys.files, queryFn: () => api.get<ListedFile[]>("/files") });
   const remove = useRemoveWithUndo("/files", "files");
   const plan = useSearchParams().get("plan");
   const trial = useTrials().data?.find(({ id }) => String(id) === plan);
@@ -58,12 +59,12 @@ export function WorkshopPage() {
                   {file.name}
                 </Link>
                 <div className="dim">
-                  {plainNumber(file.sizeBytes / 1e6, 1)} MB, opened {dayjs(file.createdAt).format("D MMM")}
+                  {sayBytes(file.sizeBytes)}, opened {dayjs(file.createdAt).format("D MMM, HH:mm")}
                 </div>
               </div>
               <span className="dim mono">
                 {file.summary &&
-                  `${file.summary.layers} layers, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
+                  `${file.summary.layers} ${file.summary.layers === 1 ? "layer" : "layers"}, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
               </span>
               <span className="dim">
                 {file.edits.length > 0 && `${file.edits.length} edit${file.edits.length > 1 ? "s" : ""} laid over it. `}
@@ -113,7 +114,7 @@ function DropPlace({ suffix }: { suffix: string }) {
     setSending({ name: file.name, share: 0, upload: started });
     try {
       const { id } = await started.done;
-      await client.invalidateQueries({ queryKey: ["files"] });
+      await client.invalidateQueries({ queryKey: keys.files });
       router.push(`/workshop/${id}${suffix}`);
     } catch (error) {
       setSending(null);

@@ -1,6 +1,6 @@
 import { linkEvents } from "@/server/db/link-events";
 import { printerOfQuery } from "@/server/http/link";
-import { fileName } from "@/server/http/download";
+import { disposition } from "@/server/http/download";
 import { handle, json } from "@/server/http/respond";
 import { hub } from "@/server/link/hub";
 import { Refused } from "@/server/refused";
@@ -14,7 +14,7 @@ const marks = { out: ">", in: "<", note: "-" };
 export const GET = handle((request) => {
   const printer = printerOfQuery(request);
   const day = new URL(request.url).searchParams.get("day") ?? "";
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(day))
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(day) || Number.isNaN(Date.parse(day)))
     throw new Refused("invalid", "Say which day: &day=2026-05-31", { field: "day" });
   hub().journal.store();
   const query = new URL(request.url).searchParams;
@@ -34,11 +34,10 @@ export const GET = handle((request) => {
       controller.enqueue(encoder.encode(text.join("")));
     },
   });
-  const name = fileName(`${printer.name} ${day}.txt`).replace(/[^\x20-\x7e]/g, "_");
   return new Response(body, {
     headers: {
       "Content-Type": "text/plain; charset=utf-8",
-      "Content-Disposition": `attachment; filename="${name}"`,
+      "Content-Disposition": disposition(`${printer.name} ${day}.txt`),
       "Cache-Control": "no-store",
     },
   });

@@ -1,0 +1,175 @@
+/**
+ * `npm run kills`: the program is killed at random moments while it saves, receives and reads files, saves edits, runs a job, thins the
+ * talk and makes a backup. Nothing acknowledged may be lost, every start must be quick, and a backup must be whole.
+ *
+ *   --rounds 100    how often
+ */
+import Database from "better-sqlite3";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { parseArgs } from "node:util";
+import { good, plainPrinter, plainSpool, startProgram } from "./own-program.cjs";
+import { build, install } from "./prepare.mjs";
+
+const LONGEST_START_MS = 2000;
+
+const { values } = parseArgs({ options: { rounds: { type: "string", default: "100" }, data: { type: "string" } } });
+install();
+build();
+const rounds = Number(values.rounds);
+const data = values.data ?? mkdtempSync(join(tmpdir(), "cuchara-kills-"));
+const problems = [];
+const starts = [];
+const sums = { writes: 0, uploads: 0, edits: 0, backups: 0, jobs: 0 };
+/** What was acknowledged: name → newest acknowledged height, id → name. */
+const trialHeights = new Map();
+const spoolNames = new Map();
+const fileEdits = new Map();
+
+/** A tube of so many layers. */
+function tube(layers) {
+  const lines = ["M104 S200", "M109 S200", "G28", "G90", "M83"];
+  for (let i = 1; i <= layers; i++) {
+    lines.push(`; layer ${i}`, `G1 Z${(i * 0.2).toFixed(1)} F600`);
+    for (const [x, y] of ["60 40", "60 60", "40 60", "40 40"].map((at) => at.split(" ")))
+      lines.push(`G1 X${x} Y${y} E0.7 F3000`);
+  }
+  return `${lines.join("\n")}\nM104 S0\n`;
+}
+
+/** Goes on with an act until the program is gone. */
+async function on(isEnded, act) {
+  for (let turn = 0; !isEnded(); turn++) {
+    try {
+      await act(turn);
+    } catch (error) {
+      // The program is gone, or its answer was cut off: nothing was acknowledged.
+      if (isEnded()) return;
+      await new Promise((resolve) => setTimeout(resolve, 5));
+      if (String(error).includes("assert")) throw error;
+    }
+  }
+}
+
+async function look(program) {
+  const trials = (await program.ask("GET", "/api/trials")).body;
+  for (const [id, height] of trialHeights) {
+    const found = trials.find((trial) => trial.id === id);
+    if (!found) problems.push(`trial ${id} is gone`);
+    // A newer write may have been stored and not acknowledged.
+    else if (found.plan.bands[0].heightMm < height)
+      problems.push(`trial ${id}: ${found.plan.bands[0].heightMm} < ${height}`);
+  }
+  const spools = (await program.ask("GET", "/api/spools")).body;
+  for (const [id, name] of spoolNames)
+    if (spools.find((spool) => spool.id === id)?.name !== name) problems.push(`spool ${id} is not ${name}`);
+  for (const [id, count] of fileEdits) {
+    const { status, body } = await program.ask("GET", `/api/files/${id}`);
+    if (status !== 200) problems.push(`file ${id}: ${status}`);
+    else if (body.version < count) problems.push(`file ${id}: edits ${body.version} < ${count}`);
+  }
+  const running = (await program.ask("GET", "/api/link/jobs?printerId=1")).body.filter(
+    ({ state }) => state === "running",
+  );
+  if (running.length > 0) problems.push(`a job still counts as running`);
+}
+
+let program = await startProgram(data);
+const printerId = good(await program.ask("POST", "/api/printers", plainPrinter)).id;
+const spoolId = good(await program.ask("POST", "/api/spools", plainSpool)).id;
+await program.ask("PUT", "/api/bench", { printerId, spoolId });
+const { id: trialId, plan } = good(
+  await program.ask("POST", "/api/trials", { kind: "temperature", printerId, spoolId }),
+);
+const text = tube(300);
+const { id: fileId } = good(await program.ask("POST", "/api/files?name=tube.gcode", text));
+
+for (let round = 1; round <= rounds; round++) {
+  let ended = false;
+  const { ask } = program;
+  const isEnded = () => ended;
+  const works = [
+    on(isEnded, async () => {
+      // A height that only rises: an older one at the next start would be a write that was lost.
+      const bands = plan.bands.map((band) => ({ ...band, heightMm: 5 + sums.writes * 1e-5 }));
+      const { status } = await ask("PUT", `/api/trials/${trialId}`, { plan: { ...plan, bands } });
+      if (status === 200) trialHeights.set(trialId, bands[0].heightMm);
+      else problems.push(`PUT trial: ${status}`);
+      sums.writes++;
+    }),
+    on(isEnded, async (turn) => {
+      const name = `S${round}-${turn}`;
+      const { status, body } = await ask("POST", "/api/spools", { ...plainSpool, name });
+      if (status === 201) spoolNames.set(body.id, name);
+      sums.writes++;
+      // Lists of thousands are another test's matter.
+      await new Promise((resolve) => setTimeout(resolve, 25));
+    }),
+    on(isEnded, async (turn) => {
+      const { status, body } = await ask("POST", `/api/files?name=u${round}-${turn}.gcode`, text.repeat(20));
+      if (status === 201) {
+        fileEdits.set(body.id, 1);
+        sums.uploads++;
+        if (turn > 0) {
+          fileEdits.delete(body.id);
+          await ask("DELETE", `/api/files/${body.id}`);
+        }
+      }
+    }),
+    on(isEnded, async (turn) => {
+      const value = 200 + (turn % 30);
+      const edits = [
+        { kind: "height-plan", changes: [{ from: { heightMm: 3 }, settings: { nozzleTemperature: value } }] },
+      ];
+      const { status, body } = await ask("PUT", `/api/files/${fileId}/edits`, edits);
+      if (status === 200) {
+        fileEdits.set(fileId, body.version);
+        sums.edits++;
+      }
+    }),
+    on(isEnded, async () => {
+      await ask("POST", "/api/link/connect", { printerId, transport: { kind: "simulated", rate: 200 } });
+      const { status } = await ask("POST", "/api/link/job", { printerId, fileId });
+      if (status === 201) sums.jobs++;
+      await new Promise((resolve) => setTimeout(resolve, 400));
+    }),
+    on(isEnded, async (turn) => {
+      const response = await fetch(`${program.address}/api/backup`);
+      const bytes = Buffer.from(await response.arrayBuffer());
+      if (response.status !== 200 || bytes.length !== Number(response.headers.get("content-length") ?? bytes.length))
+        return;
+      const path = join(data, "taken.backup");
+      writeFileSync(path, bytes);
+      const backup = new Database(path, { readonly: true });
+      const whole = backup.pragma("integrity_check", { simple: true });
+      if (whole !== "ok") problems.push(`backup ${round}-${turn}: ${whole}`);
+      if (backup.prepare("SELECT COUNT(*) AS n FROM trials").get().n < 1) problems.push("a backup without the trial");
+      backup.close();
+      sums.backups++;
+    }),
+  ];
+  await new Promise((resolve) => setTimeout(resolve, 300 + Math.random() * 2500));
+  ended = true;
+  await program.kill();
+  await Promise.all(works);
+  program = await startProgram(data);
+  starts.push(program.startMs);
+  await look(program);
+}
+await program.end();
+const database = new Database(join(data, "cuchara.db"), { readonly: true });
+if (database.pragma("integrity_check", { simple: true }) !== "ok") problems.push("the database is not whole");
+if (database.pragma("foreign_key_check").length > 0) problems.push("foreign keys do not fit");
+database.close();
+rmSync(data, { recursive: true, force: true });
+starts.sort((a, b) => a - b);
+const slowest = starts.at(-1) ?? 0;
+if (starts[Math.floor(starts.length / 2)] > LONGEST_START_MS)
+  problems.push(`starts take ${starts[Math.floor(starts.length / 2)]} ms`);
+console.log(
+  `${rounds} kills: ${sums.writes} writes, ${sums.uploads} uploads, ${sums.edits} edits, ${sums.jobs} jobs, ${sums.backups} backups; start ${starts[Math.floor(starts.length / 2)]} ms, slowest ${slowest} ms`,
+);
+for (const problem of [...new Set(problems)].slice(0, 20)) console.log(problem);
+console.log(problems.length === 0 ? "nothing acknowledged was lost" : `${problems.length} problems`);
+process.exit(problems.length === 0 ? 0 : 1);

@@ -1,0 +1,236 @@
+"use client";
+/** The program itself: where its data lie, a copy of them, what is kept of the talk, and who of the home network is let in. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { App, Button, Switch } from "antd";
+import dayjs from "dayjs";
+import { useEffect, useRef, useState } from "react";
+import { sayBytes } from "@/core/units";
+import { api } from "../common/api";
+import { Facts } from "../common/facts";
+import { keys } from "../common/keys";
+import { Loading } from "../common/loading";
+import { NumberField } from "../common/number-field";
+import { useAct } from "../common/use-act";
+import { useTell } from "../common/queries";
+import styles from "./program-page.module.css";
+
+interface About {
+  version: string;
+  data: string;
+  dataBytes: number;
+  freeBytes: number;
+  talk: { lines: number; bytes: number };
+  log: string;
+  preferences: { talkDays: number };
+}
+
+interface Device {
+  id: number;
+  name: string;
+  mayAct: boolean;
+  createdAt: string;
+  seenAt: string;
+}
+
+export function ProgramPage() {
+  const about = useQuery({ queryKey: keys.program, queryFn: () => api.get<About>("/program") });
+  return (
+    <>
+      <h1>This program</h1>
+      <p className="sub">Where everything lies, a copy of it, and who else may look.</p>
+      {about.error && (
+        <div className="empty" role="alert">
+          {about.error.message} <Button onClick={() => void about.refetch()}>Try again</Button>
+        </div>
+      )}
+      {about.isLoading && <Loading />}
+      <div className={styles.cards}>
+        {about.data && <DataCard about={about.data} />}
+        <DeviceCard />
+        {about.data && <TalkCard about={about.data} />}
+      </div>
+    </>
+  );
+}
+
+function DataCard({ about }: { about: About }) {
+  const { modal } = App.useApp();
+  const input = useRef<HTMLInputElement>(null);
+  const client = useQueryClient();
+  const tell = useTell();
+  const { busy, act } = useAct();
+  const restore = (file: File | undefined) => {
+    if (!file) return;
+    void modal.confirm({
+      title: "Put this backup in place?",
+      content: `Everything there is now is kept beside it, and replaced by “${file.name}”. Links are closed.`,
+      okText: "Put it in place",
+      onOk: () =>
+        act(async () => {
+          const { kept } = await api.putBytes<{ kept: string | null }>("/backup", file);
+          await client.invalidateQueries();
+          tell.done(
+            kept ? `The backup is in place. What was there before is kept as ${kept}.` : "The backup is in place.",
+          );
+        }),
+    });
+  };
+  return (
+    <section className="card" aria-label="Data">
+      <h2>Data</h2>
+      <Facts
+        rows={[
+          ["Version", about.version],
+          ["All data", sayBytes(about.dataBytes)],
+          ["Free on the disk", sayBytes(about.freeBytes)],
+        ]}
+      />
+      <p className={styles.place}>
+        <span className="dim">In</span> <span className="mono">{about.data}</span>
+      </p>
+      <p className={styles.place}>
+        <span className="dim">Log</span> <span className="mono">{about.log}</span>
+      </p>
+      <div className={styles.acts}>
+        <Button className="go" href="/api/backup" download>
+          Get a backup
+        </Button>
+        <Button loading={busy} onClick={() => input.current?.click()}>
+          Put a backup in place …
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".db"
+          aria-label="Backup"
+          className="visually-hidden"
+          tabIndex={-1}
+          onChange={(event) => {
+            restore(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </div>
+      <p className="dim">
+        A backup is one file with everything in it. It can be taken while a job runs, and is looked through before it is
+        put in place.
+      </p>
+    </section>
+  );
+}
+
+function TalkCard({ about }: { about: About }) {
+  const client = useQueryClient();
+  const tell = useTell();
+  const keep = (talkDays: number) =>
+    api
+      .put("/program", { talkDays })
+      .then(() => client.invalidateQueries({ queryKey: keys.program }))
+      .catch(tell.error);
+  return (
+    <section className="card" aria-label="Talk with printers">
+      <h2>Talk with printers</h2>
+      <Facts
+        rows={[
+          ["Lines kept", about.talk.lines.toLocaleString("en")],
+          ["Their size", sayBytes(about.talk.bytes)],
+        ]}
+      />
+      <div className={styles.field}>
+        <NumberField
+          hideLabel={false}
+          label="Older talk goes after"
+          value={about.preferences.talkDays}
+          unit="days"
+          low={1}
+          high={3650}
+          decimals={0}
+          onChange={(days) => void keep(days)}
+        />
+      </div>
+      <p className="dim">
+        The last three jobs of a printer are kept line by line. Of older ones stay the beginning, the end and everything
+        unusual; temperatures thin out with age.
+      </p>
+    </section>
+  );
+}
+
+function DeviceCard() {
+  const devices = useQuery({ queryKey: keys.devices, queryFn: () => api.get<Device[]>("/devices") });
+  const client = useQueryClient();
+  const { busy, act } = useAct();
+  const refresh = () => client.invalidateQueries({ queryKey: keys.devices });
+  const [code, setCode] = useState<{ code: string; untilMs: number } | null>(null);
+  const known = devices.data?.length ?? 0;
+  // A code that was used is used up.
+  useEffect(() => setCode(null), [known]);
+  return (
+    <section className="card" aria-label="Devices">
+      <h2>Phones and other devices</h2>
+      {devices.error && <p className="dim">{devices.error.message}</p>}
+      {devices.data?.length === 0 && (
+        <p className="dim">
+          None is let in. Start Cuchara with <span className="mono">HOST=0.0.0.0</span>, then a phone in the same
+          network can read and mark; it moves and heats nothing unless you allow it.
+        </p>
+      )}
+      <ul className={styles.devices}>
+        {devices.data?.map((device) => (
+          <li key={device.id}>
+            <span>
+              <b>{device.name}</b>
+              <span className="dim"> seen {dayjs(device.seenAt).format("D MMM, HH:mm")}</span>
+            </span>
+            <label className={styles.allow}>
+              <Switch
+                size="small"
+                checked={device.mayAct}
+                disabled={busy}
+                onChange={(mayAct) =>
+                  void act(async () => {
+                    await api.put(`/devices/${device.id}`, { mayAct });
+                    await refresh();
+                  })
+                }
+              />{" "}
+              may move and heat
+            </label>
+            <button
+              className="link-button"
+              aria-label={`Send ${device.name} away`}
+              onClick={() =>
+                void act(async () => {
+                  await api.remove(`/devices/${device.id}`);
+                  await refresh();
+                })
+              }
+            >
+              Send away
+            </button>
+          </li>
+        ))}
+      </ul>
+      {code ? (
+        <div role="status">
+          <div className={styles.code}>
+            {code.code.slice(0, 3)} {code.code.slice(3)}
+          </div>
+          <p className="dim">
+            Good for one device, until {dayjs(code.untilMs).format("HH:mm")}. Open Cuchara on the device: it asks for
+            the code.
+          </p>
+        </div>
+      ) : (
+        <Button
+          loading={busy}
+          onClick={() =>
+            void act(async () => setCode(await api.post<{ code: string; untilMs: number }>("/devices/code")))
+          }
+        >
+          Let a device in
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -69,10 +69,18 @@ module.exports = {
       to: { path: "node_modules", pathNot: "node_modules/(zod|clipper-lib|mathjs)/" },
     },
     {
-      name: "pages-have-no-server",
+      name: "pages-are-given-their-data-by-one-door",
+      comment: "Server components hand the first data to a page; everything else a page asks for over HTTP.",
       severity: "error",
       from: { path: "^src/app/", pathNot: "^src/app/api/" },
-      to: { path: "^src/server/" },
+      to: { path: "^src/server/", pathNot: "^src/server/work/pages\\.ts$" },
+    },
+    {
+      name: "the-work-knows-no-http",
+      comment: "What the server does, it does whoever asks: links, the database and the work know nothing of requests.",
+      severity: "error",
+      from: { path: "^src/server/(db|link|simulator|tasks|work)/" },
+      to: { path: "^src/server/(http|front)/" },
     },
     {
       name: "no-circles",

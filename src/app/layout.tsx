@@ -2,7 +2,12 @@ import type { Metadata, Viewport } from "next";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
 import { cookies } from "next/headers";
 import { ReactNode } from "react";
+import { benchData } from "@/server/work/pages";
+import { keys } from "@/ui/common/keys";
+import { Frame } from "@/ui/frame/frame";
 import { Providers } from "@/ui/frame/providers";
+import { palettes, Scheme } from "@/ui/theme/tokens";
+import { WithData } from "./with-data";
 import "@fontsource-variable/bricolage-grotesque";
 import "@fontsource-variable/figtree";
 import "@fontsource-variable/jetbrains-mono";
@@ -15,13 +20,32 @@ export const metadata: Metadata = {
 
 export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 
+const asScheme = (text: string | undefined): Scheme | null => (text === "dark" || text === "light" ? text : null);
+
+function give() {
+  const { printers, spools, bench, links } = benchData();
+  return [
+    { queryKey: keys.printers, data: printers },
+    { queryKey: keys.spools, data: spools },
+    { queryKey: keys.bench, data: bench },
+    { queryKey: keys.links, data: links },
+  ];
+}
+
 export default async function Layout({ children }: { children: ReactNode }) {
-  const scheme = (await cookies()).get("scheme")?.value === "dark" ? "dark" : "light";
+  const jar = await cookies();
+  const chosen = asScheme(jar.get("scheme")?.value);
+  const guess = asScheme(jar.get("system-scheme")?.value) ?? "light";
+  const { ground, ink } = palettes[chosen ?? guess];
   return (
-    <html lang="en" data-scheme={scheme}>
-      <body>
+    <html lang="en" data-scheme={chosen ?? guess}>
+      <body style={{ background: ground, color: ink }}>
         <AntdRegistry>
-          <Providers initialScheme={scheme}>{children}</Providers>
+          <Providers chosen={chosen} guess={guess}>
+            <WithData give={give}>
+              <Frame>{children}</Frame>
+            </WithData>
+          </Providers>
         </AntdRegistry>
       </body>
     </html>

@@ -71,8 +71,8 @@ test("the whole loop: link, read, tune, save, switch off and on, print the tower
   await measure(/good/);
   await page.getByRole("button", { name: "Save in the printer" }).click();
   await expect(page.getByText("Saved in the printer, loaded again")).toBeVisible();
-  await page.getByRole("button", { name: "Keep it in the book" }).click();
-  await expect(page.getByText(/^Kept: Extruder steps/)).toBeVisible();
+  await page.getByRole("button", { name: "Keep it", exact: true }).click();
+  await expect(page.getByRole("status").filter({ hasText: /^Kept: Extruder steps/ })).toBeVisible();
   await page.getByRole("button", { name: "Switch the heater off" }).click();
 
   // Power off and on: what was saved is still there, within 1 % of the hidden truth.

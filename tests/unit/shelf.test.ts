@@ -1,5 +1,6 @@
 import { bedCentre, outsideBedMm, printerSchema } from "@/core/shelf/printer";
-import { spoolSchema, spoolTitle } from "@/core/shelf/spool";
+import { spoolSchema } from "@/core/shelf/spool";
+import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber, roundTo, sayDuration, toMicrometres } from "@/core/units";
 import { figuresOf, newPrinter, newSpool } from "@/ui/shelf/drafts";
 import { printerFields, spoolFields } from "@/ui/shelf/fields";

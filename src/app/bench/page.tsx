@@ -1,8 +1,24 @@
 import type { Metadata } from "next";
+import { benchPage } from "@/server/work/pages";
 import { BenchPage } from "@/ui/bench/bench-page";
+import { keys } from "@/ui/common/keys";
+import { WithData } from "../with-data";
 
 export const metadata: Metadata = { title: "Bench" };
 
+function give() {
+  const { printerId, spoolId, trials, rows, measured } = benchPage();
+  return [
+    { queryKey: keys.trials, data: trials, isPart: true },
+    ...(rows ? [{ queryKey: keys.benchRows(printerId, spoolId), data: rows }] : []),
+    { queryKey: keys.measurementsOf(printerId), data: measured },
+  ];
+}
+
 export default function Page() {
-  return <BenchPage />;
+  return (
+    <WithData give={give}>
+      <BenchPage />
+    </WithData>
+  );
 }

@@ -31,8 +31,3 @@ export const spoolSchema = z
   });
 
 export type Spool = z.infer<typeof spoolSchema>;
-
-/** `Larkfield PLA Saffron`: maker, material and colour, or the spool's own name where they are not known. */
-export function spoolTitle(spool: Spool): string {
-  return [spool.maker, spool.name].filter(Boolean).join(" ");
-}

@@ -1,5 +1,6 @@
 import { turns } from "../specimens/turns";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { around, motionTrialMmS, stackBands, usualFixed } from "./rounds";
 
 const FACTORS = [0.5, 0.75, 1, 1.5, 2, 3];
@@ -9,7 +10,7 @@ export const acceleration: TrialKind = {
   question: () => "How hard may the printer speed up?",
   explains:
     "Finds the printing acceleration at which ghosts beside letters and grooves stay faint. Hold the X and the Y face to the light and look for ripples behind each letter and groove; travel and retract are left alone.",
-  settledFirst: "speed",
+  needs: [needs.speed],
   setting: () => "acceleration",
   options: [],
   specimen: () => turns,

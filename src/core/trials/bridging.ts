@@ -2,6 +2,7 @@ import { columnsOf } from "../heightplan/planned";
 import { SettingKey } from "../settings";
 import { DECK_LAYERS, deckFirstLayer, harp } from "../specimens/harp";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { numberOption, Option } from "../options/option";
 import { fanFor, nozzleFor, stackBands, usualFixed } from "./rounds";
 
@@ -73,7 +74,7 @@ export const bridging: TrialKind = {
   question: (spool) => `How far can ${spool.colourName || spool.name} be laid over air?`,
   explains:
     "Finds how cool, slow and lean the first layers over air must be, and how wide a gap they cross. Turn the piece over and look at the underside of every span: flat, smooth, no hanging loops.",
-  settledFirst: "nozzle temperature, then fan",
+  needs: [needs.temperature, needs.fan],
   setting: () => "nozzleTemperature",
   options: [
     {

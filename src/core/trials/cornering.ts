@@ -5,6 +5,7 @@ import { Printer } from "../shelf/printer";
 import { turns } from "../specimens/turns";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { around, motionTrialMmS, stackBands, usualFixed } from "./rounds";
 
 const FACTORS = [0.5, 0.75, 1, 1.5, 2, 3];
@@ -18,7 +19,7 @@ export const cornering: TrialKind = {
   question: () => "How fast may corners be taken?",
   explains:
     "Finds the jerk or junction deviation, whichever the firmware has, between blobs at the corners and ghosts behind them. Look at the teeth on the back, the corners and the edges of the grooves.",
-  settledFirst: "acceleration",
+  needs: [needs.acceleration],
   setting: keyFor,
   options: [],
   specimen: () => turns,

@@ -9,7 +9,7 @@ export const extrusion: TrialKind = {
   question: () => "Does the extruder feed what it is told?",
   explains:
     "Feeds a length without moving, then lays single tracks and a one-wall ring of known size. Mark the filament before you start and measure what was drawn in; then measure the width of the tracks and the wall of the ring.",
-  settledFirst: "",
+  needs: [],
   setting: () => "flowFactor",
   options: [
     { key: "feed", label: "Feed without motion first", kind: "switch", usual: true },

@@ -2,6 +2,7 @@ import { dialects } from "../machine/dialects";
 import { turningDuty } from "../settings/fan";
 import { lips } from "../specimens/lips";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { numberOption } from "../options/option";
 import { stackBands, steps, usualFixed } from "./rounds";
 
@@ -10,7 +11,7 @@ export const fan: TrialKind = {
   question: (spool) => `How much air does ${spool.colourName || spool.name} want?`,
   explains:
     "Finds the fan duty between fine detail and strong layers. Look at the lips and the sharp nose for curl and droop, at the cone for melting, and press the nose to see whether its layers hold.",
-  settledFirst: "nozzle temperature",
+  needs: [needs.temperature],
   setting: () => "fan",
   options: [
     {

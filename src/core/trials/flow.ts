@@ -1,5 +1,6 @@
 import { oneWallBox } from "../specimens/one-wall-box";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { stackBands, steps, usualFixed } from "./rounds";
 
 export const flow: TrialKind = {
@@ -7,7 +8,7 @@ export const flow: TrialKind = {
   question: (spool) => `Does ${spool.colourName || spool.name} come out as wide as it should?`,
   explains:
     "Finds the flow at which a single wall is as thick as it was asked for. Measure the four faces of each band with a calliper, and look for gaps or ridges on the base.",
-  settledFirst: "extruder steps, then nozzle temperature",
+  needs: [needs.steps, needs.temperature],
   setting: () => "flowFactor",
   options: [],
   specimen: () => oneWallBox,

@@ -2,7 +2,7 @@
 import { ResolvedBand, HeightPlan, variedKeys } from "../heightplan/plan";
 import { filamentMassG } from "../material/bead";
 import { settingFor, settingKeys } from "../settings";
-import { spoolTitle } from "../shelf/spool";
+import { spoolTitle } from "../shelf/spool-title";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber, roundTo, sayDuration } from "../units";
 import { trialKindFor } from ".";

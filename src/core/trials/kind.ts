@@ -8,6 +8,7 @@ import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { Specimen } from "../specimens/specimen";
 import { Option, OptionValues } from "../options/option";
+import type { Need } from "./need";
 
 /** All a first round is made from. */
 export interface RoundRequest {
@@ -44,8 +45,8 @@ export interface TrialKind {
   question(spool: Spool): string;
   /** What it finds out and what to look for, in two sentences. */
   explains: string;
-  /** What should be settled before it is worth asking: `nozzle temperature`; empty for the first. */
-  settledFirst: string;
+  /** What should be settled before it is worth asking. */
+  needs: readonly Need[];
   /** The setting that is looked for on this printer. */
   setting(printer: Printer, options: OptionValues): SettingKey;
   options: readonly Option[];

@@ -2,6 +2,7 @@ import { Printer } from "../shelf/printer";
 import { advanceLines } from "../specimens/advance-lines";
 import { advanceTower } from "../specimens/advance-tower";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { stackBands, steps, usualFixed } from "./rounds";
 
 /** A long way from gear to nozzle wants several times the advance of a short one (common practice, no source). */
@@ -18,7 +19,7 @@ export const pressureAdvance: TrialKind = {
   question: (spool) => `How far ahead must ${spool.colourName || spool.name} be pressed?`,
   explains:
     "Finds the advance at which lines stay evenly wide when the speed changes. Look for the band or line without a thin spot behind fast-to-slow, without a bulge before it, and with square corners.",
-  settledFirst: "acceleration and cornering",
+  needs: [needs.acceleration, needs.cornering],
   setting: () => "pressureAdvance",
   options: [
     {

@@ -1,6 +1,7 @@
 import { fence } from "../specimens/fence";
 import { roundTo } from "../units";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { numberOption } from "../options/option";
 import { halfFan, speedsFor } from "./retraction";
 import { stackBands, usualFixed } from "./rounds";
@@ -12,7 +13,7 @@ export const retractionMatrix: TrialKind = {
   question: (spool) => `Which length and speed of retraction suit ${spool.colourName || spool.name}?`,
   explains:
     "Tries every length with every speed in one print: each post of the fence has its own length, each band its own speed. Look for the post and the height where the strings to the next post end.",
-  settledFirst: "nozzle temperature, then fan",
+  needs: [needs.temperature, needs.fan],
   setting: () => "retractionSpeed",
   options: [
     {

@@ -2,6 +2,7 @@ import { dialects } from "../machine/dialects";
 import { posts } from "../specimens/posts";
 import { plainNumber } from "../units";
 import { RoundRequest, TrialKind } from "./kind";
+import { needs } from "./need";
 import { fanFor, stackBands, steps, usualFixed } from "./rounds";
 
 export const WIDE_LENGTHS_MM = [0.5, 1, 2, 3, 4, 5, 6, 7, 8];
@@ -31,7 +32,7 @@ export const retraction: TrialKind = {
   question: (spool) => `How far back does ${spool.colourName || spool.name} want to be drawn?`,
   explains:
     "Finds the shortest retraction, or the best speed for it, that leaves no strings. Look for hairs between the posts and for blobs or gaps where each post begins.",
-  settledFirst: "nozzle temperature, then fan",
+  needs: [needs.temperature, needs.fan],
   setting: (_, options) => (options.vary === "speed" ? "retractionSpeed" : "retractionLength"),
   options: [
     {

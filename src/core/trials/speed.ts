@@ -3,6 +3,7 @@ import { beadWidthFor } from "../printing/process";
 import { longFrame } from "../specimens/long-frame";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { stackBands, steps, usualFixed } from "./rounds";
 
 export const speed: TrialKind = {
@@ -10,7 +11,7 @@ export const speed: TrialKind = {
   question: (spool) => `How fast may ${spool.colourName || spool.name} be laid?`,
   explains:
     "Finds the print speed at which walls and corners are still clean and the hot end still keeps up. Look for dull or thin stretches on the long walls, rounded corners, and the band where the flow passes the limit.",
-  settledFirst: "flow",
+  needs: [needs.flow],
   setting: () => "printSpeed",
   options: [],
   specimen: () => longFrame,

@@ -1,5 +1,6 @@
 import { arcade } from "../specimens/arcade";
 import { TrialKind } from "./kind";
+import { needs } from "./need";
 import { stackBands, usualFixed } from "./rounds";
 
 const STEP_C = 5;
@@ -21,7 +22,7 @@ export const temperature: TrialKind = {
   question: (spool) => `How hot does ${spool.colourName || spool.name} want to be?`,
   explains:
     "Finds the temperature at which this spool bonds well without stringing. Look for clean bridges, sharp overhangs, no strings between the uprights, and a cone that does not snap.",
-  settledFirst: "extruder steps",
+  needs: [needs.steps],
   setting: () => "nozzleTemperature",
   options: [],
   specimen: () => arcade,

@@ -1,4 +1,5 @@
 /** Results of measured tunes that were kept. */
+import type { TuneResult } from "@/core/measure/result";
 import { tellChange } from "../changes";
 import { database } from "./connection";
 
@@ -7,7 +8,7 @@ export interface Measurement {
   tune: string;
   measuredAt: string;
   version: number;
-  result: { text: string; values: Record<string, number> };
+  result: TuneResult;
 }
 
 interface Row {
@@ -23,8 +24,16 @@ const read = (row: Row): Measurement => ({
   tune: row.tune,
   measuredAt: row.measured_at,
   version: row.version,
-  result: JSON.parse(row.result) as Measurement["result"],
+  result: resultOf(row.result),
 });
+
+/** A result as data; older ones were kept as a sentence beside their firmware values. */
+function resultOf(text: string): TuneResult {
+  const { firmware, values, settings, printer } = JSON.parse(text) as Partial<TuneResult> & {
+    values?: TuneResult["firmware"];
+  };
+  return { firmware: firmware ?? values ?? {}, settings: settings ?? {}, printer: printer ?? {} };
+}
 
 export const measurements = {
   /** Newest first. */

@@ -59,9 +59,11 @@ const columns = (trial: TrialFields) => [
 ];
 
 export const trials = {
-  /** Newest first. */
-  list(): StoredTrial[] {
-    const rows = database().prepare("SELECT * FROM trials WHERE removed_at IS NULL ORDER BY id DESC").all() as Row[];
+  /** Newest first; the first `most` of them if that is given. */
+  list(most = -1): StoredTrial[] {
+    const rows = database()
+      .prepare("SELECT * FROM trials WHERE removed_at IS NULL ORDER BY id DESC LIMIT ?")
+      .all(most) as Row[];
     return readRows("trial", rows, read);
   },
   get(id: number): StoredTrial | null {

@@ -42,6 +42,15 @@ export function storedEdits(file: StoredFile): Edit[] {
   return editsSchema.parse(JSON.parse(file.edits));
 }
 
+/** The edits of a file as they stand, and what comes of them; refused if they do not fit any more. */
+export async function currentEdits(file: StoredFile, signal: AbortSignal) {
+  const input = await editInput(file, storedEdits(file), signal);
+  const applied = await runTask("applyEdits", input, { signal });
+  if (!applied.ok) throw new Refused("conflict", applied.message, { field: applied.field });
+  const { splices: _splices, ...answer } = applied.value;
+  return { ...answer, stack: input.edits, version: file.version };
+}
+
 /** The newest wish a file's edits were changed by; an older one that takes longer does not overwrite it. */
 const shared = globalThis as { cucharaEditTurns?: Map<number, number> };
 const turns = () => (shared.cucharaEditTurns ??= new Map());

@@ -77,7 +77,6 @@ export interface Bench {
 
 /** A trial with the count of its changes. */
 export type StoredTrial = Saved<Trial>;
-export type ListedTrial = StoredTrial;
 
 /** A value kept for a printer and a spool. */
 export interface KeptValue {

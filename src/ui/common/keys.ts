@@ -4,6 +4,7 @@ export const keys = {
   printers: ["printers"],
   spools: ["spools"],
   bench: ["bench"],
+  benchRows: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId],
   trials: ["trials"],
   trial: (id: number) => ["trial", id],
   kept: ["kept"],
@@ -31,13 +32,13 @@ export const keys = {
 
 /** What is looked at anew when a record of a kind was changed somewhere. */
 export const keysOf: Record<string, (id: number) => readonly (readonly unknown[])[]> = {
-  printers: () => [keys.printers],
-  spools: () => [keys.spools],
+  printers: () => [keys.printers, ["bench-rows"]],
+  spools: () => [keys.spools, ["bench-rows"]],
   bench: () => [keys.bench],
-  trials: (id) => [keys.trials, keys.trial(id)],
+  trials: (id) => [keys.trials, keys.trial(id), ["bench-rows"]],
   files: (id) => [keys.files, keys.file(id), keys.fileEdits(id)],
-  kept: () => [keys.kept],
-  measurements: () => [keys.measurements],
+  kept: () => [keys.kept, ["bench-rows"]],
+  measurements: () => [keys.measurements, ["bench-rows"]],
   devices: () => [keys.devices],
   preferences: () => [keys.program],
 };

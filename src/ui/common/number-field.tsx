@@ -22,7 +22,8 @@ export function parseFigure(
 
 export interface NumberFieldProps {
   label: string;
-  value: number;
+  /** Undefined for a field that waits for its first number: it stands empty, with a hint. */
+  value: number | undefined;
   unit: string;
   low: number;
   high: number;
@@ -30,25 +31,47 @@ export interface NumberFieldProps {
   decimals?: number;
   width?: number;
   hideLabel?: boolean;
+  hint?: string;
   onChange(value: number): void;
+  /** The field was emptied, which is fine; without it an empty field is wrong. */
+  onEmpty?(): void;
 }
 
 export function NumberField(props: NumberFieldProps) {
-  const { label, value, unit, low, high, step = 1, decimals = 3, width, hideLabel = true, onChange } = props;
+  const {
+    label,
+    value,
+    unit,
+    low,
+    high,
+    step = 1,
+    decimals = 3,
+    width,
+    hideLabel = true,
+    hint,
+    onChange,
+    onEmpty,
+  } = props;
   const id = useId();
-  const [text, setText] = useState(plainNumber(value, decimals));
+  const said = value === undefined ? "" : plainNumber(value, decimals);
+  const [text, setText] = useState(said);
   const [editing, setEditing] = useState(false);
   useEffect(() => {
-    if (!editing) setText(plainNumber(value, decimals));
-  }, [value, decimals, editing]);
+    // What is wrong stays to be mended; what is right is shown as it was taken.
+    if (!editing) setText((now) => (value === undefined && now.trim() !== "" ? now : said));
+  }, [value, said, editing]);
   const parsed = parseFigure(text, low, high, unit);
+  const mayBeEmpty = text.trim() === "" && (value === undefined || onEmpty !== undefined);
+  const wrong = "wrong" in parsed && !mayBeEmpty ? parsed.wrong : null;
   const take = (next: string) => {
     setText(next);
+    if (next.trim() === "") return onEmpty?.();
     const result = parseFigure(next, low, high, unit);
     if ("value" in result && result.value !== value) onChange(result.value);
+    else if (!("value" in result)) onEmpty?.();
   };
   return (
-    <span className={`number-field${"wrong" in parsed ? " wrong" : ""}`}>
+    <span className={`number-field${wrong ? " wrong" : ""}`}>
       <label htmlFor={id} className={hideLabel ? "visually-hidden" : "dim"}>
         {label}
       </label>
@@ -59,8 +82,9 @@ export function NumberField(props: NumberFieldProps) {
           inputMode="decimal"
           autoComplete="off"
           value={text}
-          aria-invalid={"wrong" in parsed}
-          aria-describedby={"wrong" in parsed ? `${id}-wrong` : undefined}
+          placeholder={hint}
+          aria-invalid={wrong !== null}
+          aria-describedby={wrong ? `${id}-wrong` : undefined}
           onFocus={() => setEditing(true)}
           onBlur={() => setEditing(false)}
           onChange={(event) => take(event.target.value)}
@@ -68,16 +92,16 @@ export function NumberField(props: NumberFieldProps) {
             if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
             event.preventDefault();
             event.stopPropagation();
-            const base = "value" in parsed ? parsed.value : value;
+            const base = "value" in parsed ? parsed.value : (value ?? low);
             const next = base + (event.key === "ArrowUp" ? step : -step);
             take(plainNumber(Math.min(high, Math.max(low, next)), decimals));
           }}
         />
         <span className="unit">{unit}</span>
       </span>
-      {"wrong" in parsed && (
+      {wrong && (
         <span id={`${id}-wrong`} className="field-error" role="alert">
-          {parsed.wrong}
+          {wrong}
         </span>
       )}
     </span>

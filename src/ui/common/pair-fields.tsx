@@ -1,6 +1,6 @@
 "use client";
 import { Select } from "antd";
-import { spoolTitle } from "@/core/shelf/spool";
+import { spoolTitle } from "@/core/shelf/spool-title";
 import { usePrinters, useSpools } from "./queries";
 
 /** A printer and a spool from the shelf. */

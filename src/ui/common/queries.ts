@@ -1,15 +1,36 @@
 /** What the screens ask for, in one place, so that a change anywhere is seen everywhere. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App } from "antd";
-import { createElement } from "react";
-import { api, ApiError, Bench, KeptValue, ListedTrial, SavedPrinter, SavedSpool } from "./api";
+import type { BenchRow } from "@/core/trials/bench-row";
+import type { BriefTrial } from "@/core/trials/brief";
+import { api, Bench, KeptValue, SavedPrinter, SavedSpool, StoredTrial } from "./api";
 import { keys } from "./keys";
+import { useTell } from "./talk";
 
 export const usePrinters = () =>
   useQuery({ queryKey: keys.printers, queryFn: () => api.get<SavedPrinter[]>("/printers") });
 export const useSpools = () => useQuery({ queryKey: keys.spools, queryFn: () => api.get<SavedSpool[]>("/spools") });
-export const useTrials = () => useQuery({ queryKey: keys.trials, queryFn: () => api.get<ListedTrial[]>("/trials") });
+export const useTrials = () =>
+  useQuery({ queryKey: keys.trials, queryFn: () => api.get<BriefTrial[]>("/trials?brief=1") });
 export const useBench = () => useQuery({ queryKey: keys.bench, queryFn: () => api.get<Bench>("/bench") });
+
+/** What the bench says of each question for a pair. */
+export const useBenchRows = (printerId: number, spoolId: number) =>
+  useQuery({
+    queryKey: keys.benchRows(printerId, spoolId),
+    enabled: printerId > 0 && spoolId > 0,
+    queryFn: () => api.get<BenchRow[]>(`/bench/rows?printerId=${printerId}&spoolId=${spoolId}`),
+  });
+
+/** A trial as it stands on the server. */
+export const useTrial = (id: number | null) =>
+  useQuery({
+    queryKey: keys.trial(id ?? 0),
+    enabled: id !== null,
+    queryFn: () => api.get<StoredTrial>(`/trials/${id}`),
+    gcTime: 0,
+    staleTime: Infinity,
+    retry: false,
+  });
 
 /** The values kept for a pair, newest first. */
 export const useKept = (printerId: number, spoolId: number) =>
@@ -39,39 +60,18 @@ export function useSetBench() {
   });
 }
 
-/** Shows an error's sentence. */
-export function useTell() {
-  const { message } = App.useApp();
-  return {
-    error: (error: unknown) => void message.error(error instanceof ApiError ? error.message : "Something went wrong."),
-    done: (text: string) => void message.success(text),
-  };
-}
-
 /** Removes a record and offers to put it back. `path` is its collection, `what` its name. */
 export function useRemoveWithUndo(path: string, queryKey: string) {
   const client = useQueryClient();
-  const { message } = App.useApp();
   const tell = useTell();
   return async (id: number, what: string) => {
+    const refresh = () => client.invalidateQueries({ queryKey: [queryKey] });
     try {
       await api.remove(`${path}/${id}`);
-      await client.invalidateQueries({ queryKey: [queryKey] });
-      const key = `removed-${path}-${id}`;
-      const undo = async () => {
-        message.destroy(key);
+      await refresh();
+      tell.undo(`Removed ${what}.`, async () => {
         await api.post(`${path}/${id}/restore`);
-        await client.invalidateQueries({ queryKey: [queryKey] });
-      };
-      void message.open({
-        key,
-        duration: 10,
-        content: createElement(
-          "span",
-          null,
-          `Removed ${what}. `,
-          createElement("button", { className: "link-button", onClick: () => void undo().catch(tell.error) }, "Undo"),
-        ),
+        await refresh();
       });
     } catch (error) {
       tell.error(error);

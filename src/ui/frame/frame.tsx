@@ -1,21 +1,25 @@
 "use client";
 /** The rail with the areas, the strip with what lies on the bench, and the page. */
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { ReactNode, useState } from "react";
 import { areas } from "./areas";
 import { Follow } from "./follow";
-import { FindAnything } from "./find-anything";
-import { KeyList } from "./key-list";
 import { useScheme } from "./scheme";
 import { Strip } from "./strip";
 import { useGlobalKeys } from "./use-global-keys";
+
+const FindAnything = dynamic(() => import("./find-anything").then((module) => module.FindAnything), { ssr: false });
+const KeyList = dynamic(() => import("./key-list").then((module) => module.KeyList), { ssr: false });
 
 export function Frame({ children }: { children: ReactNode }) {
   const pathname = usePathname();
   const { scheme, setScheme } = useScheme();
   const [open, setOpen] = useState<"keys" | "find" | null>(null);
   useGlobalKeys({ onKeys: () => setOpen("keys"), onFind: () => setOpen("find") });
+  // A device that is not let in yet sees nothing of the bench.
+  if (pathname === "/let-in") return <main className="page alone">{children}</main>;
   return (
     <div className="frame">
       <header className="rail">
@@ -42,8 +46,8 @@ export function Frame({ children }: { children: ReactNode }) {
           {children}
         </main>
       </div>
-      <KeyList open={open === "keys"} onClose={() => setOpen(null)} />
-      <FindAnything open={open === "find"} onClose={() => setOpen(null)} />
+      {open === "keys" && <KeyList open onClose={() => setOpen(null)} />}
+      {open === "find" && <FindAnything open onClose={() => setOpen(null)} />}
     </div>
   );
 }

@@ -1,40 +1,42 @@
 "use client";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { App, ConfigProvider } from "antd";
-import { CSSProperties, ReactNode, useMemo, useState } from "react";
+import { ConfigProvider } from "antd";
+import dynamic from "next/dynamic";
+import { CSSProperties, ReactNode, useState } from "react";
+import { useTalk } from "../common/talk";
 import { antTheme, cssVariables, Scheme } from "../theme/tokens";
-import { Frame } from "./frame";
-import { SchemeContext } from "./scheme";
+import { SchemeContext, useChosenScheme } from "./scheme";
 
-export function Providers({ initialScheme, children }: { initialScheme: Scheme; children: ReactNode }) {
-  const [scheme, set] = useState<Scheme>(initialScheme);
+const Talker = dynamic(() => import("../common/talker"), { ssr: false });
+
+/** `chosen` is the scheme the user has chosen; without one the system's is followed, and `guess` is what it most likely is. */
+export function Providers({ chosen, guess, children }: { chosen: Scheme | null; guess: Scheme; children: ReactNode }) {
+  const value = useChosenScheme(chosen, guess);
   const [client] = useState(
     () =>
       new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: false } } }),
   );
-  const value = useMemo(
-    () => ({
-      scheme,
-      setScheme(next: Scheme) {
-        set(next);
-        document.cookie = `scheme=${next}; path=/; max-age=31536000; samesite=lax`;
-        document.documentElement.dataset.scheme = next;
-      },
-    }),
-    [scheme],
-  );
   return (
     <QueryClientProvider client={client}>
       <SchemeContext.Provider value={value}>
-        <ConfigProvider theme={antTheme(scheme)}>
-          <App style={cssVariables(scheme) as CSSProperties}>
-            <SchemeVariables scheme={scheme} />
-            <Frame>{children}</Frame>
-          </App>
+        <ConfigProvider theme={antTheme(value.scheme)}>
+          <div className="program" style={cssVariables(value.scheme) as CSSProperties}>
+            <SchemeVariables scheme={value.scheme} />
+            {children}
+            <TalkPlace />
+          </div>
         </ConfigProvider>
       </SchemeContext.Provider>
     </QueryClientProvider>
   );
+}
+
+/** What shows messages and questions comes with the first of them. */
+function TalkPlace() {
+  const speaks = useTalk(({ words }) => words.length > 0);
+  const [hasSpoken, setSpoken] = useState(false);
+  if (speaks && !hasSpoken) setSpoken(true);
+  return hasSpoken ? <Talker /> : null;
 }
 
 /** The palette for what stands outside the frame: dialogs and messages. */

@@ -1,9 +1,10 @@
 "use client";
 /** Always says which printer and which spool are on the bench, and lets them be changed. */
-import { Dropdown } from "antd";
-import { spoolTitle } from "@/core/shelf/spool";
+import { spoolTitle } from "@/core/shelf/spool-title";
+import { Chooser } from "./chooser";
 import { LinkStrip } from "../printer/link-strip";
-import { useBenchPair, usePrinters, useSetBench, useSpools, useTell } from "../common/queries";
+import { useBenchPair, usePrinters, useSetBench, useSpools } from "../common/queries";
+import { useTell } from "../common/talk";
 
 export function Strip() {
   const { printer, spool } = useBenchPair();
@@ -16,31 +17,23 @@ export function Strip() {
     <div className="strip" role="region" aria-label="On the bench">
       <span>On the bench</span>
       {printer && (
-        <Dropdown
-          trigger={["click"]}
-          menu={{
-            items: printers.map(({ id, name, nozzleMm }) => ({ key: id, label: `${name}, ${nozzleMm} mm nozzle` })),
-            onClick: ({ key }) => choose({ printerId: Number(key) }),
-          }}
+        <Chooser
+          label={`Printer on the bench: ${printer.name}`}
+          choices={printers.map(({ id, name, nozzleMm }) => ({ key: id, label: `${name}, ${nozzleMm} mm nozzle` }))}
+          onChoose={(printerId) => choose({ printerId })}
         >
-          <button className="pick" aria-haspopup="menu">
-            <b>{printer.name}</b> &nbsp;{printer.nozzleMm} mm nozzle
-          </button>
-        </Dropdown>
+          <b>{printer.name}</b> &nbsp;{printer.nozzleMm} mm nozzle
+        </Chooser>
       )}
       {spool && (
-        <Dropdown
-          trigger={["click"]}
-          menu={{
-            items: spools.map((one) => ({ key: one.id, label: spoolTitle(one) })),
-            onClick: ({ key }) => choose({ spoolId: Number(key) }),
-          }}
+        <Chooser
+          label={`Spool on the bench: ${spoolTitle(spool)}`}
+          choices={spools.map((one) => ({ key: one.id, label: spoolTitle(one) }))}
+          onChoose={(spoolId) => choose({ spoolId })}
         >
-          <button className="pick" aria-haspopup="menu">
-            <i className="swatch" style={{ background: spool.colourHex }} />
-            <b>{spoolTitle(spool)}</b> &nbsp;label {spool.labelMinC}–{spool.labelMaxC} °C
-          </button>
-        </Dropdown>
+          <i className="swatch" style={{ background: spool.colourHex }} />
+          <b>{spoolTitle(spool)}</b> &nbsp;label {spool.labelMinC}–{spool.labelMaxC} °C
+        </Chooser>
       )}
       {printer === null && <b>no printer yet</b>}
       {spool === null && <b>no spool yet</b>}

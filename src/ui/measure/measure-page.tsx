@@ -3,6 +3,7 @@
 import dayjs from "dayjs";
 import Link from "next/link";
 import { tuneFor, tuneKeys } from "@/core/measure";
+import { sayResult } from "@/core/measure/result";
 import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
 import { useBenchPair } from "../common/queries";
@@ -37,7 +38,7 @@ export function MeasurePage() {
               <div>
                 {last ? (
                   <>
-                    <span className="mono">{last.result.text}</span>
+                    <span className="mono">{sayResult(last.result)}</span>
                     <div className="dim">{dayjs(last.measuredAt).format("D MMM YYYY")}</div>
                   </>
                 ) : (

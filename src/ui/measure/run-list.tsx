@@ -1,19 +1,21 @@
 "use client";
 /** The readings so far, what they say together, and what is done with the result. */
 import { useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { dialects } from "@/core/machine/dialects";
 import { valueFor } from "@/core/firmware/values";
 import { valueLine } from "@/core/firmware/values/change";
 import { tuneFor, TuneKey } from "@/core/measure";
+import { resultOf, sayResult } from "@/core/measure/result";
 import { judgeRuns } from "@/core/measure/runs";
 import { SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import { api, ApiError, SavedPrinter, SavedSpool } from "../common/api";
-import { useTell } from "../common/queries";
-import type { Run } from "./tune-page";
+
+import type { Run } from "./use-guide";
 import { keys } from "../common/keys";
+import { useAsk, useTell } from "../common/talk";
 
 interface Props {
   tuneKey: TuneKey;
@@ -21,14 +23,20 @@ interface Props {
   spool: SavedSpool | null;
   runs: Run[];
   live: boolean;
+  /** Firmware values as they are known to be. */
+  inForce: Record<string, number>;
   onRuns(runs: Run[]): void;
 }
 
-export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) {
-  const { modal } = App.useApp();
+export function RunList({ tuneKey, printer, spool, runs, live, inForce, onRuns }: Props) {
+  const ask = useAsk();
   const client = useQueryClient();
   const tell = useTell();
   const [busy, setBusy] = useState(false);
+  const [keptRuns, setKeptRuns] = useState<number | null>(null);
+  // Another reading is another result.
+  const kept = keptRuns === runs.length;
+  const setKept = (is: boolean) => setKeptRuns(is ? runs.length : null);
   const tune = tuneFor(tuneKey);
   // Readings with the same values in force belong together.
   const since = runs.findLastIndex(({ tried }) => tried) + 1;
@@ -66,7 +74,7 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
   };
   const attempt = async () => {
     const asks = [outcome.ask].filter((one) => one !== undefined);
-    if (asks.length > 0 && !(await modal.confirm({ title: asks[0], okText: "Yes, try it", cancelText: "No" }))) return;
+    if (asks.length > 0 && !(await ask({ title: asks[0], okText: "Yes, try it", cancelText: "No" }))) return;
     await act(async () => {
       for (const [id, value] of firmware) {
         const { taken } = await api.post<{ taken: boolean }>("/link/values/try", {
@@ -89,29 +97,14 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
       if (lost.length > 0) throw new ApiError(409, `${lost.length} values came back different after saving.`);
       return "Saved in the printer, loaded again, and still the same.";
     });
+  const result = resultOf(outcome, tried, inForce);
   const keep = () =>
     act(async () => {
-      const inForce = Object.entries((tried ?? outcome).firmware);
-      const text = [
-        ...inForce.map(([id, value]) => `${nameOf(id)} ${plainNumber(value, 2)}`),
-        ...settings.map(([key, value]) => `${settingFor(key).label} ${plainNumber(value, 1)} ${settingFor(key).unit}`),
-        ...(outcome.printer?.highestFlowMm3S === undefined
-          ? []
-          : [`${plainNumber(outcome.printer.highestFlowMm3S, 1)} mm³/s`]),
-      ].join(", ");
-      await api.post("/measure", { printerId: printer.id, tune: tuneKey, text, values: Object.fromEntries(inForce) });
-      if (spool) {
-        for (const [setting, value] of settings)
-          await api.post("/kept", { printerId: printer.id, spoolId: spool.id, setting, value, trialId: null });
-      }
-      if (outcome.printer) {
-        const { id, ...record } = printer;
-        await api.put(`/printers/${id}`, { ...record, ...outcome.printer });
-        await client.invalidateQueries({ queryKey: keys.printers });
-      }
-      await client.invalidateQueries({ queryKey: keys.measurementsOf(printer.id) });
-      await client.invalidateQueries({ queryKey: keys.kept });
-      return `Kept: ${text}.`;
+      await api.post("/measure", { printerId: printer.id, tune: tuneKey, spoolId: spool?.id ?? null, ...result });
+      setKept(true);
+      for (const queryKey of [keys.printers, keys.measurementsOf(printer.id), keys.kept])
+        await client.invalidateQueries({ queryKey });
+      return `Kept: ${sayResult(result)}.`;
     });
   return (
     <>
@@ -186,17 +179,16 @@ export function RunList({ tuneKey, printer, spool, runs, live, onRuns }: Props) 
             )}
           </>
         )}
-        <Button block style={{ marginTop: 8 }} disabled={busy} onClick={() => void keep()}>
-          Keep it in the book
-        </Button>
+        {kept ? (
+          <p className="finding ok" role="status">
+            Kept: {sayResult(result)}.
+          </p>
+        ) : (
+          <Button block style={{ marginTop: 8 }} disabled={busy} onClick={() => void keep()}>
+            Keep it
+          </Button>
+        )}
       </section>
     </>
   );
-}
-
-/** `Extruder steps`, `Extruder steps, tool 1` */
-function nameOf(id: string): string {
-  const found = valueFor(id);
-  if (!found) return id;
-  return found.tool === 0 ? found.definition.label : `${found.definition.label}, tool ${found.tool}`;
 }

@@ -5,8 +5,9 @@ import type { JobRecord } from "@/core/link/state";
 import { isHeating } from "@/core/machine/state";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
-import { usePrinters, useTell } from "../common/queries";
+import { usePrinters } from "../common/queries";
 import { keys } from "../common/keys";
+import { useTell } from "../common/talk";
 
 /** What the printer was last told, in words. */
 function leftAs({ told }: JobRecord): string {

@@ -1,15 +1,16 @@
 "use client";
 /** Where lines are typed: completion, history, snippets, and a question before what is dangerous. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Dropdown, Input } from "antd";
+import { Button, Dropdown, Input } from "antd";
 import { KeyboardEvent, useRef, useState } from "react";
 import { completions } from "@/core/machine/commands";
 import { readingOf } from "@/core/machine/reading";
 import { Danger, dangerOf } from "@/core/firmware/danger";
 import type { LinkStatus } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";
-import { useTell } from "../common/queries";
+
 import { keys } from "../common/keys";
+import { useAsk, useTell } from "../common/talk";
 
 const HISTORY_KEY = "cuchara-typed-lines";
 const MOST_TYPED = 200;
@@ -42,7 +43,7 @@ function dangersOf(lines: string[], status: LinkStatus, printer: SavedPrinter): 
 }
 
 export function Composer({ printer, status }: { printer: SavedPrinter; status: LinkStatus | null }) {
-  const { modal } = App.useApp();
+  const ask = useAsk();
   const tell = useTell();
   const [text, setText] = useState("");
   const [past, setPast] = useState<string[]>([]);
@@ -56,7 +57,7 @@ export function Composer({ printer, status }: { printer: SavedPrinter; status: L
     if (!open || lines.length === 0) return;
     const dangers = dangersOf(lines, status, printer);
     if (dangers.length > 0) {
-      const sure = await modal.confirm({
+      const sure = await ask({
         title: lines.length === 1 ? `Send ${lines[0]}?` : `Send these ${lines.length} lines?`,
         content: dangers.map(({ line, danger }) => (
           <p key={danger.reason} style={{ marginTop: 8 }}>
@@ -162,7 +163,7 @@ export function Composer({ printer, status }: { printer: SavedPrinter; status: L
 function Snippets({ lines, onTake }: { lines: string[]; onTake(lines: string[]): void }) {
   const client = useQueryClient();
   const tell = useTell();
-  const { modal } = App.useApp();
+  const ask = useAsk();
   const snippets = useQuery({ queryKey: keys.snippets, queryFn: () => api.get<Snippet[]>("/snippets") }).data ?? [];
   const change = async (act: Promise<unknown>) => {
     try {
@@ -174,7 +175,7 @@ function Snippets({ lines, onTake }: { lines: string[]; onTake(lines: string[]):
   };
   const save = async () => {
     let name = lines[0]?.slice(0, 40) ?? "";
-    const sure = await modal.confirm({
+    const sure = await ask({
       title: `Save ${lines.length === 1 ? "this line" : `these ${lines.length} lines`}`,
       content: (
         <Input aria-label="Name of the snippet" defaultValue={name} onChange={(event) => (name = event.target.value)} />
@@ -184,8 +185,7 @@ function Snippets({ lines, onTake }: { lines: string[]; onTake(lines: string[]):
     if (sure) await change(api.post("/snippets", { name, lines }));
   };
   const remove = async (id: number, name: string) => {
-    if (await modal.confirm({ title: `Remove “${name}”?`, okText: "Remove" }))
-      await change(api.remove(`/snippets/${id}`));
+    if (await ask({ title: `Remove “${name}”?`, okText: "Remove" })) await change(api.remove(`/snippets/${id}`));
   };
   return (
     <Dropdown

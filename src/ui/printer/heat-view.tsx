@@ -1,17 +1,18 @@
 "use client";
 /** Setting and watching temperatures. */
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { dangerOf } from "@/core/firmware/danger";
 import { readingOf } from "@/core/machine/reading";
-import { spoolTitle } from "@/core/shelf/spool";
+import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber } from "@/core/units";
 import type { SavedPrinter } from "../common/api";
 import { NumberField } from "../common/number-field";
 import { useBenchPair } from "../common/queries";
-import { HeatChart } from "./heat-curves";
+import { HeatChart } from "./heat-chart-later";
 import type { LinkFeed } from "./link-feed";
 import { usePrinterAct } from "./link-queries";
+import { useAsk } from "../common/talk";
 
 interface Props {
   printer: SavedPrinter;
@@ -21,7 +22,7 @@ interface Props {
 export function HeatView({ printer, feed }: Props) {
   const { status, samples } = feed;
   const { spool } = useBenchPair();
-  const { modal } = App.useApp();
+  const ask = useAsk();
   const act = usePrinterAct();
   const open = status?.state === "open" && !status.halted;
   const heat = status?.heat ?? null;
@@ -32,7 +33,7 @@ export function HeatView({ printer, feed }: Props) {
       .map((line) => dangerOf(line, { homed: null, nozzleC: null }, readingOf(printer)))
       .filter((danger) => danger !== null);
     if (dangers.length > 0 && !asked) {
-      const sure = await modal.confirm({
+      const sure = await ask({
         title: "Heat up?",
         content: `${dangers.map(({ reason }) => reason).join(" ")} Stay near. This is asked once.`,
         okText: "Heat",

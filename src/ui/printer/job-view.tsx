@@ -1,7 +1,7 @@
 "use client";
 /** A job: choosing what to send, and how it goes, on the height log. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Progress, Select } from "antd";
+import { Button, Progress, Select } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { JobRecord, JobStatus, JobView as JobAnswer, LinkStatus } from "@/core/link/state";
@@ -12,16 +12,17 @@ import type { RulerReadings } from "@/core/simulator/ruler";
 import { plainNumber, sayDuration } from "@/core/units";
 import { api, SavedPrinter } from "../common/api";
 import { Facts } from "../common/facts";
-import { useBenchPair, usePrinters, useTell, useTrials } from "../common/queries";
+import { useBenchPair, usePrinters, useTrial, useTrials } from "../common/queries";
 import { useRoom } from "../common/use-room";
 import { HeightLog } from "../heightlog/height-log";
 import { logBands } from "../trials/log-bands";
-import { primaryKey } from "../trials/varied";
+import { primaryKey } from "@/core/trials/shown";
 import { inForceAt, jobColumns } from "./job-columns";
 import type { LinkFeed } from "./link-feed";
 import { usePrinterAct } from "./link-queries";
 import { NudgeCard } from "./nudge-card";
 import { keys } from "../common/keys";
+import { useAsk, useTell } from "../common/talk";
 
 interface Props {
   printer: SavedPrinter;
@@ -73,8 +74,7 @@ export function JobView({ printer, feed }: Props) {
 const isRunning = (job: JobStatus | null) => job?.state === "running" || job?.state === "paused";
 
 function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobAnswer; status: JobStatus }) {
-  const trials = useTrials().data ?? [];
-  const trial = status.source === "trial" ? trials.find(({ id }) => id === status.sourceId) : undefined;
+  const trial = useTrial(status.source === "trial" ? status.sourceId : null).data;
   const [follow, setFollow] = useState(true);
   const [cursor, setCursor] = useState(0);
   const roomPx = useRoom(345, 300);
@@ -134,12 +134,12 @@ const words: Record<JobStatus["state"], string> = {
 };
 
 function JobCard({ printer, status, job }: { printer: SavedPrinter; status: LinkStatus; job: JobStatus }) {
-  const { modal } = App.useApp();
+  const ask = useAsk();
   const act = usePrinterAct();
   const send = (what: "pause" | "resume" | "cancel") =>
     act.mutate({ path: "/link/job/act", body: { printerId: printer.id, act: what } });
   const cancel = async () => {
-    const sure = await modal.confirm({
+    const sure = await ask({
       title: `Cancel “${job.name}”?`,
       content: "Heaters and fan go off, the nozzle is lifted and parked. The piece is lost.",
       okText: "Cancel the job",

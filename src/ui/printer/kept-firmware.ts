@@ -2,6 +2,7 @@
 /** What was kept for a printer that its firmware also holds: values of trials, and results of measured tunes. */
 import { useQuery } from "@tanstack/react-query";
 import { tuneFor, TuneKey } from "@/core/measure";
+import type { TuneResult } from "@/core/measure/result";
 import type { SettingKey } from "@/core/settings";
 import { api } from "../common/api";
 import { useBench, useKept, useTrials } from "../common/queries";
@@ -21,7 +22,7 @@ export interface Measurement {
   id: number;
   tune: TuneKey;
   measuredAt: string;
-  result: { text: string; values: Record<string, number> };
+  result: TuneResult;
 }
 
 export const useMeasurements = (printerId: number) =>
@@ -52,7 +53,7 @@ export function useKeptFirmware(printerId: number): Map<string, KeptFigure> {
   }
   const seen = new Set<string>();
   for (const { tune, result } of measured) {
-    for (const [id, value] of Object.entries(result.values)) {
+    for (const [id, value] of Object.entries(result.firmware)) {
       if (seen.has(id)) continue;
       seen.add(id);
       found.set(id, { value, why: `${tuneFor(tune).title}, measured` });

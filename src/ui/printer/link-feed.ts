@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { HeatSample, LinkEvent, LinkStatus } from "@/core/link/state";
 import { api } from "../common/api";
+import { useLinks } from "./link-queries";
 
 /** Lines a page holds; older ones are read from the day's log. */
 const MOST_LINES = 5000;
@@ -24,7 +25,11 @@ export interface LinkFeed {
 export function useLinkFeed(printerId: number, { all, heat }: { all: boolean; heat: boolean }): LinkFeed {
   const [lines, setLines] = useState<LinkEvent[]>([]);
   const [samples, setSamples] = useState<HeatSample[]>([]);
-  const [status, setStatus] = useState<LinkStatus | null | undefined>(undefined);
+  // What is known of all links already stands until this one speaks for itself.
+  const known = useLinks().data;
+  const [heardStatus, setStatus] = useState<LinkStatus | null | undefined>(undefined);
+  const status =
+    heardStatus === undefined && known ? (known.find((link) => link.printerId === printerId) ?? null) : heardStatus;
   const [deaf, setDeaf] = useState(false);
   const lastId = useRef<number | null>(null);
   const seen = useRef({ printerId, all });

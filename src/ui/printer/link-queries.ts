@@ -2,10 +2,11 @@
 /** What the printer's views ask for. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { LinkStatus, ValueChange, ValueSnapshot } from "@/core/link/state";
-import { App } from "antd";
+
 import { api, ApiError } from "../common/api";
-import { useTell } from "../common/queries";
+
 import { keys } from "../common/keys";
+import { useAsk, useTell } from "../common/talk";
 
 const EVERY_MS = 2000;
 
@@ -39,15 +40,13 @@ interface Act {
 export function usePrinterAct() {
   const client = useQueryClient();
   const tell = useTell();
-  const { modal } = App.useApp();
+  const ask = useAsk();
   const mutation = useMutation({
     mutationFn: ({ path, body }: Act) => api.post<unknown>(path, body),
     onError: (error, { path, body }) => {
       if (!(error instanceof ApiError) || error.field !== "confirmed") return tell.error(error);
-      void modal.confirm({
-        title: error.message,
-        okText: "Yes, that is it",
-        onOk: () => mutation.mutate({ path, body: { ...body, confirmed: true } }),
+      void ask({ title: error.message, okText: "Yes, that is it" }).then((sure) => {
+        if (sure) mutation.mutate({ path, body: { ...body, confirmed: true } });
       });
     },
     onSettled: () => client.invalidateQueries({ queryKey: keys.links }),

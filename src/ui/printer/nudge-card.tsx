@@ -8,9 +8,10 @@ import { settingFor, SettingKey } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import { api, SavedPrinter } from "../common/api";
 import { SettingField } from "../common/setting-field";
-import { useTell } from "../common/queries";
+
 import { inForceAt } from "./job-columns";
 import { keys } from "../common/keys";
+import { useTell } from "../common/talk";
 
 export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobView }) {
   const client = useQueryClient();

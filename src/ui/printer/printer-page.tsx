@@ -7,13 +7,10 @@ import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
 import { useBenchPair, usePrinters } from "../common/queries";
 import { TabRow } from "../common/tab-row";
-import { ConsoleView } from "./console-view";
-import { HeatView } from "./heat-view";
-import { JobView } from "./job-view";
 import { LinkCard } from "./link-card";
 import { useLinkFeed } from "./link-feed";
 import { BrokenJobs } from "./broken-jobs";
-import { ValuesView } from "./values-view";
+import { ConsoleView, HeatView, JobView, ValuesView } from "./opened-later";
 
 type View = "console" | "values" | "heat" | "job";
 const views: { key: View; label: string }[] = [

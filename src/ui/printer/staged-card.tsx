@@ -1,7 +1,7 @@
 "use client";
 /** One value about to be changed: staged, tried, then saved or put back. */
 import { useQueryClient } from "@tanstack/react-query";
-import { App, Button, Input } from "antd";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { dialects } from "@/core/machine/dialects";
 import { valueFor } from "@/core/firmware/values";
@@ -9,10 +9,11 @@ import { stageChange, valueLine } from "@/core/firmware/values/change";
 import type { ValueChange, ValueSnapshot } from "@/core/link/state";
 import { api, ApiError, SavedPrinter } from "../common/api";
 import { NumberField } from "../common/number-field";
-import { useTell } from "../common/queries";
-import { sayFirmwareValue } from "./value-history";
+
+import { sayFirmwareValue } from "@/core/firmware/values/say";
 import type { Staging } from "./values-view";
 import { keys } from "../common/keys";
+import { useAsk, useTell } from "../common/talk";
 
 interface Props {
   printer: SavedPrinter;
@@ -56,7 +57,7 @@ function newestOfEach(changes: ValueChange[]): ValueChange[] {
 
 function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes"> & { staging: Staging }) {
   const { id: valueId } = staging;
-  const { modal } = App.useApp();
+  const ask = useAsk();
   const client = useQueryClient();
   const tell = useTell();
   const found = valueFor(valueId)!;
@@ -69,8 +70,8 @@ function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes">
   const staged = stageChange(valueId, from, value, printerOf);
   const attempt = async () => {
     if (!staged.ok) return;
-    const { ask } = staged.value;
-    if (ask && !(await modal.confirm({ title: ask, okText: "Yes, try it", cancelText: "No" }))) return;
+    const { ask: doubt } = staged.value;
+    if (doubt && !(await ask({ title: doubt, okText: "Yes, try it", cancelText: "No" }))) return;
     setBusy(true);
     try {
       const { taken } = await api.post<{ taken: boolean }>("/link/values/try", {
@@ -78,7 +79,7 @@ function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes">
         id: valueId,
         value,
         why,
-        confirmed: ask !== null,
+        confirmed: doubt !== null,
       });
       await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
       if (taken) {

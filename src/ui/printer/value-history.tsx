@@ -1,14 +1,8 @@
 "use client";
 import dayjs from "dayjs";
 import { valueFor } from "@/core/firmware/values";
-import type { FirmwareValue } from "@/core/firmware/values/value";
 import type { ValueChange } from "@/core/link/state";
 import { plainNumber } from "@/core/units";
-
-/** `411.17 steps/mm` */
-export function sayFirmwareValue({ decimals, unit }: Pick<FirmwareValue, "decimals" | "unit">, value: number): string {
-  return `${plainNumber(value, decimals)}${unit ? ` ${unit}` : ""}`;
-}
 
 const words: Record<ValueChange["state"], string> = {
   tried: "in force, not saved",

@@ -12,12 +12,14 @@ import { plainNumber } from "@/core/units";
 import { api, SavedPrinter } from "../common/api";
 import { Facts } from "../common/facts";
 import { Loading } from "../common/loading";
-import { useTell } from "../common/queries";
+
 import { useKeptFirmware } from "./kept-firmware";
 import { FirmwareValuesAnswer, useFirmwareValues } from "./link-queries";
 import { StagedCard } from "./staged-card";
-import { sayFirmwareValue, ValueHistory } from "./value-history";
+import { ValueHistory } from "./value-history";
+import { sayFirmwareValue } from "@/core/firmware/values/say";
 import { keys } from "../common/keys";
+import { useTell } from "../common/talk";
 
 /** A value about to be changed, with the figure and the reason that are proposed. */
 export interface Staging {

@@ -1,7 +1,7 @@
 "use client";
 /** The program itself: where its data lie, a copy of them, what is kept of the talk, and who of the home network is let in. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Switch } from "antd";
+import { Button, Switch } from "antd";
 import dayjs from "dayjs";
 import { useEffect, useRef, useState } from "react";
 import { sayBytes } from "@/core/units";
@@ -11,8 +11,9 @@ import { keys } from "../common/keys";
 import { Loading } from "../common/loading";
 import { NumberField } from "../common/number-field";
 import { useAct } from "../common/use-act";
-import { useTell } from "../common/queries";
+
 import styles from "./program-page.module.css";
+import { useAsk, useTell } from "../common/talk";
 
 interface About {
   version: string;
@@ -54,25 +55,23 @@ export function ProgramPage() {
 }
 
 function DataCard({ about }: { about: About }) {
-  const { modal } = App.useApp();
+  const ask = useAsk();
   const input = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const tell = useTell();
   const { busy, act } = useAct();
-  const restore = (file: File | undefined) => {
+  const restore = async (file: File | undefined) => {
     if (!file) return;
-    void modal.confirm({
+    const sure = await ask({
       title: "Put this backup in place?",
       content: `Everything there is now is kept beside it, and replaced by “${file.name}”. Links are closed.`,
       okText: "Put it in place",
-      onOk: () =>
-        act(async () => {
-          const { kept } = await api.putBytes<{ kept: string | null }>("/backup", file);
-          await client.invalidateQueries();
-          tell.done(
-            kept ? `The backup is in place. What was there before is kept as ${kept}.` : "The backup is in place.",
-          );
-        }),
+    });
+    if (!sure) return;
+    await act(async () => {
+      const { kept } = await api.putBytes<{ kept: string | null }>("/backup", file);
+      await client.invalidateQueries();
+      tell.done(kept ? `The backup is in place. What was there before is kept as ${kept}.` : "The backup is in place.");
     });
   };
   return (
@@ -106,7 +105,7 @@ function DataCard({ about }: { about: About }) {
           className="visually-hidden"
           tabIndex={-1}
           onChange={(event) => {
-            restore(event.target.files?.[0]);
+            void restore(event.target.files?.[0]);
             event.target.value = "";
           }}
         />

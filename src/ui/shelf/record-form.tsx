@@ -5,8 +5,9 @@ import { useRouter } from "next/navigation";
 import { useId, useState } from "react";
 import { z } from "zod";
 import { ApiError } from "../common/api";
-import { useTell } from "../common/queries";
+
 import type { Field, FieldGroup } from "./fields";
+import { useTell } from "../common/talk";
 
 type Draft = Record<string, unknown>;
 

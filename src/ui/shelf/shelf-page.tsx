@@ -5,11 +5,12 @@ import { Button } from "antd";
 import Link from "next/link";
 import { ReactNode } from "react";
 import { dialects } from "@/core/machine/dialects";
-import { spoolTitle } from "@/core/shelf/spool";
+import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, SavedPrinter, SavedSpool } from "../common/api";
-import { usePrinters, useRemoveWithUndo, useSpools, useTell } from "../common/queries";
+import { usePrinters, useRemoveWithUndo, useSpools } from "../common/queries";
+import { useTell } from "../common/talk";
 
 export function ShelfPage() {
   const printers = usePrinters();

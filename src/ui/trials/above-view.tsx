@@ -1,10 +1,9 @@
 "use client";
 /** One layer seen from above. Kinds of move are told apart by weight and pattern as well as by colour. */
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { MoveKind } from "@/core/gcode/moves";
 import type { Spot } from "@/core/specimens/specimen";
-import type { TrialClient } from "@/workers/trial-client";
-import type { TrialMoves, TrialView } from "@/workers/trial-messages";
+import type { TrialMoves } from "@/workers/trial-messages";
 import { useScheme } from "../frame/scheme";
 import { LayerPicker } from "./layer-picker";
 import { palettes } from "../theme/tokens";
@@ -26,18 +25,6 @@ function pens(palette: (typeof palettes)["light"]): Partial<Record<number, Pen>>
     [MoveKind.bridge]: { label: "bridge", colour: palette.mustard, width: 2.4, dash: [] },
     [MoveKind.skirt]: { label: "skirt or brim", colour: palette.faint, width: 1.6, dash: [6, 3] },
   };
-}
-
-export function useTrialMoves(client: TrialClient | null, view: TrialView | null): TrialMoves | null {
-  const [moves, setMoves] = useState<TrialMoves | null>(null);
-  useEffect(() => {
-    let current = true;
-    void client?.moves().then((next) => current && next && setMoves(next));
-    return () => {
-      current = false;
-    };
-  }, [client, view]);
-  return moves;
 }
 
 /** Writes the value of each spot beside it, on the side that looks away from the middle. */

@@ -7,10 +7,11 @@ import { useState } from "react";
 import type { Trial } from "@/core/trials/trial";
 import { api } from "../common/api";
 import { PairFields } from "../common/pair-fields";
-import { useTell } from "../common/queries";
-import { keys } from "../common/keys";
 
-export function CopyTrial({ trial, onClose }: { trial: Trial; onClose(): void }) {
+import { keys } from "../common/keys";
+import { useTell } from "../common/talk";
+
+export function CopyTrial({ trial, onClose }: { trial: Pick<Trial, "id" | "printerId" | "spoolId">; onClose(): void }) {
   const [printerId, setPrinter] = useState(trial.printerId);
   const [spoolId, setSpool] = useState(trial.spoolId);
   const [copying, setCopying] = useState(false);

@@ -7,8 +7,9 @@ import { SettingKey, settingFor } from "@/core/settings";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
-import { useKept, useTell } from "../common/queries";
+import { useKept } from "../common/queries";
 import { keys } from "../common/keys";
+import { useTell } from "../common/talk";
 
 interface Props {
   trial: Trial;

@@ -1,34 +1,10 @@
 "use client";
-import { useQueryClient } from "@tanstack/react-query";
 import { Modal, Select } from "antd";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
-import type { Trial } from "@/core/trials/trial";
-import { api } from "../common/api";
+import { useStartTrial } from "./start-trial";
 import { PairFields } from "../common/pair-fields";
-import { useBench, useTell } from "../common/queries";
-import { keys } from "../common/keys";
-
-/** Makes a trial with its kind's first round and goes to it. */
-export function useStartTrial() {
-  const router = useRouter();
-  const client = useQueryClient();
-  const tell = useTell();
-  const [starting, setStarting] = useState(false);
-  const start = async (kind: TrialKindKey, printerId: number, spoolId: number) => {
-    setStarting(true);
-    try {
-      const { id } = await api.post<Trial>("/trials", { kind, printerId, spoolId });
-      await client.invalidateQueries({ queryKey: keys.trials });
-      router.push(`/trials/${id}`);
-    } catch (error) {
-      tell.error(error);
-      setStarting(false);
-    }
-  };
-  return { start, starting };
-}
+import { useBench, useBenchRows } from "../common/queries";
 
 /** Kind, printer and spool in one step; the plan follows from them. */
 export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) {
@@ -39,7 +15,8 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
   const [spoolId, setSpool] = useState<number | null>(null);
   const printer = printerId ?? bench?.printerId ?? null;
   const spool = spoolId ?? bench?.spoolId ?? null;
-  const { explains, settledFirst } = trialKindFor(kind);
+  const { explains } = trialKindFor(kind);
+  const needs = useBenchRows(printer ?? 0, spool ?? 0).data?.find((row) => row.kind === kind)?.needs;
   return (
     <Modal
       open={open}
@@ -65,7 +42,7 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
         <PairFields printerId={printer} spoolId={spool} onPrinter={setPrinter} onSpool={setSpool} />
         <p className="dim">
           {explains}
-          {settledFirst && ` Settle first: ${settledFirst}.`}
+          {needs && ` Settle first: ${needs}.`}
         </p>
       </div>
     </Modal>

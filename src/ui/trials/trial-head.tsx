@@ -3,11 +3,12 @@ import { Input, Select } from "antd";
 import { ReactNode } from "react";
 import { variedKeys } from "@/core/heightplan/plan";
 import { settingFor, settingKeys } from "@/core/settings";
-import { spoolTitle } from "@/core/shelf/spool";
+import { spoolTitle } from "@/core/shelf/spool-title";
 import { trialKindFor } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
 import type { SavedPrinter, SavedSpool } from "../common/api";
+import { useBenchRows } from "../common/queries";
 import { NumberField } from "../common/number-field";
 import { SettingField } from "../common/setting-field";
 import type { TrialEdit } from "./editor";
@@ -23,6 +24,8 @@ interface Props {
 /** Name, what is asked, for which printer and spool, on which layers. */
 export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
   const kind = trialKindFor(trial.kind);
+  const rows = useBenchRows(trial.printerId, trial.spoolId).data;
+  const needs = rows?.find((row) => row.kind === trial.kind)?.needs;
   const heights = trial.plan.bands.map(({ heightMm }) => heightMm);
   const tools = printers.find(({ id }) => id === trial.printerId)?.tools ?? 1;
   const even = heights.every((height) => height === heights[0]);
@@ -48,7 +51,7 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
             {kind.label}, {[besideText, bandText].filter(Boolean).join(", ")}
             {trial.plan.baseHeightMm > 0 && ` on a ${plainNumber(trial.plan.baseHeightMm)} mm base`}.{" "}
             {otherFixed(trial)}
-            {kind.settledFirst && ` Settle first: ${kind.settledFirst}.`}
+            {needs && ` Settle first: ${needs}.`}
           </p>
         </div>
         {right}

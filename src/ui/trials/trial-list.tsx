@@ -4,21 +4,16 @@ import { Button } from "antd";
 import dayjs from "dayjs";
 import Link from "next/link";
 import { useState } from "react";
-import { planHeightMm } from "@/core/heightplan/plan";
-import { settingFor } from "@/core/settings";
-import type { Printer } from "@/core/shelf/printer";
-import { spoolTitle } from "@/core/shelf/spool";
-import { trialKindFor } from "@/core/trials";
-import type { Trial } from "@/core/trials/trial";
+import { spoolTitle } from "@/core/shelf/spool-title";
+import type { BriefTrial } from "@/core/trials/brief";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
 import { Loading } from "../common/loading";
-import { usePrinters, useRemoveWithUndo, useSpools, useTell, useTrials } from "../common/queries";
-import { CopyTrial } from "./copy-trial";
+import { usePrinters, useRemoveWithUndo, useSpools, useTrials } from "../common/queries";
 import { valueColours } from "./log-bands";
-import { NewTrial } from "./new-trial";
-import { primaryKey } from "./varied";
+import { CopyTrial, NewTrial } from "./opened-later";
 import { keys } from "../common/keys";
+import { useTell } from "../common/talk";
 
 export function TrialList() {
   const trials = useTrials();
@@ -26,10 +21,10 @@ export function TrialList() {
   const spools = useSpools().data ?? [];
   const [making, setMaking] = useState(false);
   const remove = useRemoveWithUndo("/trials", "trials");
-  const [copying, setCopying] = useState<Trial | null>(null);
+  const [copying, setCopying] = useState<BriefTrial | null>(null);
   const client = useQueryClient();
   const tell = useTell();
-  const copy = async ({ id }: Trial) => {
+  const copy = async ({ id }: BriefTrial) => {
     try {
       await api.post(`/trials/${id}/copy`);
       await client.invalidateQueries({ queryKey: keys.trials });
@@ -76,14 +71,14 @@ export function TrialList() {
                   <Link className="title" href={`/trials/${trial.id}`}>
                     {trial.name}
                   </Link>
-                  <div className="dim">{trialKindFor(trial.kind).label}</div>
+                  <div className="dim">{trial.kindLabel}</div>
                 </div>
                 <div className="dim">
                   {printer?.name ?? "printer removed"}
                   <br />
                   {spool ? spoolTitle(spool) : "spool removed"}
                 </div>
-                <BandStrip trial={trial} printer={printer ?? null} />
+                <BandStrip trial={trial} />
                 <div style={{ display: "flex", gap: 14, alignItems: "center" }}>
                   <span className="dim">{dayjs(trial.updatedAt).format("D MMM, HH:mm")}</span>
                   <button className="link-button" onClick={() => void copy(trial)}>
@@ -101,19 +96,18 @@ export function TrialList() {
           })}
         </ul>
       )}
-      <NewTrial open={making} onClose={() => setMaking(false)} />
+      {making && <NewTrial open onClose={() => setMaking(false)} />}
       {copying && <CopyTrial trial={copying} onClose={() => setCopying(null)} />}
     </>
   );
 }
 
 /** The plan at a glance: its bands laid on their side, bottom left. */
-function BandStrip({ trial, printer }: { trial: Trial; printer: Printer | null }) {
-  const key = primaryKey(trial, printer);
-  const { unit, decimals } = settingFor(key);
-  const values = trial.plan.bands.map(({ settings }) => settings[key]);
+function BandStrip({ trial }: { trial: BriefTrial }) {
+  const { unit, decimals } = trial;
+  const values = trial.bands.map(([, value]) => value ?? undefined);
   const colours = valueColours(values);
-  const total = planHeightMm(trial.plan);
+  const total = trial.bands.reduce((sum, [heightMm]) => sum + heightMm, trial.baseHeightMm);
   const first = values[0];
   const last = values[values.length - 1];
   return (
@@ -122,8 +116,8 @@ function BandStrip({ trial, printer }: { trial: Trial; printer: Printer | null }
         style={{ display: "flex", height: 12, borderRadius: 4, overflow: "hidden", background: "var(--primary)" }}
         aria-hidden
       >
-        <span style={{ width: `${(trial.plan.baseHeightMm / total) * 100}%` }} />
-        {trial.plan.bands.map(({ heightMm }, i) => (
+        <span style={{ width: `${(trial.baseHeightMm / total) * 100}%` }} />
+        {trial.bands.map(([heightMm], i) => (
           <span
             key={i}
             style={{
@@ -137,7 +131,7 @@ function BandStrip({ trial, printer }: { trial: Trial; printer: Printer | null }
       <div className="dim mono" style={{ fontSize: 12, marginTop: 3 }}>
         {first !== undefined && last !== undefined
           ? `${plainNumber(first, decimals)} → ${plainNumber(last, decimals)} ${unit}`
-          : `${trial.plan.sideBySide?.values.length ?? 0} side by side`}
+          : `${trial.besides} side by side`}
       </div>
     </div>
   );

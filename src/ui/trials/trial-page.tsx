@@ -1,6 +1,5 @@
 "use client";
 /** One trial: its plan on the height log, what will come of it, and the file. */
-import { useQuery } from "@tanstack/react-query";
 import { Button, Segmented } from "antd";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
@@ -16,39 +15,36 @@ import { optionsOf } from "@/core/options/option";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, ApiError, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
-import { ClashDialog } from "../common/clash-dialog";
-import { keys } from "../common/keys";
 import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
-import { useKept, usePrinters, useSpools, useTell } from "../common/queries";
+import { useKept, usePrinters, useSpools, useTrial } from "../common/queries";
 import { TabRow } from "../common/tab-row";
 import { UndoRedo } from "../common/undo-redo";
 import { useRoom } from "../common/use-room";
 import { isTyping } from "../frame/use-global-keys";
 import { HeightLog } from "../heightlog/height-log";
-import { AboveView, useTrialMoves } from "./above-view";
-import { BandTable } from "./band-table";
+import {
+  AboveView,
+  BandTable,
+  ClashDialog,
+  FillDialog,
+  HeatChart,
+  PathView,
+  ProgramView,
+  SideBySideField,
+} from "./opened-later";
+import { useTrialMoves } from "./trial-moves";
 import { sayFields, useTrialEditor, useTrialView } from "./editor";
-import { FillDialog } from "./fill-dialog";
-import { HeatChart } from "./heat-chart";
 import { KeepCard } from "./keep-card";
 import { logBands } from "./log-bands";
 import { trialColumns } from "./log-columns";
 import { OptionFields } from "./option-fields";
-import { PathView } from "./path-view";
-import { ProgramView } from "./program-view";
-import { SideBySideField } from "./side-by-side";
 import { TrialHead } from "./trial-head";
-import { variedOf } from "./varied";
+import { variedOf } from "@/core/trials/shown";
+import { useTell } from "../common/talk";
 
 export function TrialPage({ id }: { id: number }) {
-  const trial = useQuery({
-    queryKey: keys.trial(id),
-    queryFn: () => api.get<StoredTrial>(`/trials/${id}`),
-    gcTime: 0,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const trial = useTrial(id);
   const printers = usePrinters();
   const spools = useSpools();
   if (trial.error) {

@@ -5,8 +5,11 @@ import { useState } from "react";
 import type { Change } from "@/core/heightplan/change";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber } from "@/core/units";
+import type { BriefTrial } from "@/core/trials/brief";
+import { changesOfTrial } from "@/core/trials/changes-of-trial";
 import type { Trial } from "@/core/trials/trial";
-import { bandEdgesMm } from "@/core/heightplan/plan";
+import { api } from "../common/api";
+import { useTell } from "../common/talk";
 import { Fill, FillFields } from "../common/fill-fields";
 import { LinesDialog } from "../common/lines-dialog";
 import { NumberField } from "../common/number-field";
@@ -19,21 +22,9 @@ interface Props {
   mode: PlaceMode;
   /** Tools of the printer. */
   tools: number;
-  trials: Trial[];
+  trials: BriefTrial[];
   onMode(mode: PlaceMode): void;
   onChange(changes: Change[]): void;
-}
-
-/** The plan of a trial as changes by height. */
-export function changesOfTrial({ plan, tool }: Trial): Change[] {
-  const edges = bandEdgesMm(plan);
-  return plan.bands.map(({ settings, lines }, i) => ({
-    from: { heightMm: edges[i] },
-    settings,
-    ...(tool > 0 ? { tool } : {}),
-    ...(lines ? { lines } : {}),
-    ...(i > 0 && plan.leadLayers ? { leadLayers: plan.leadLayers } : {}),
-  }));
 }
 
 /** The settings of a change besides the one that is shown, in words. */
@@ -48,6 +39,7 @@ function sayOthers({ settings }: Change, shown: SettingKey): string {
 }
 
 export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onChange }: Props) {
+  const tell = useTell();
   const [linesOf, setLinesOf] = useState<number | null>(null);
   const top = layers[layers.length - 1]?.zMm ?? 0;
   const unit = mode === "height" ? "mm" : "";
@@ -83,11 +75,14 @@ export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onCh
           value={null}
           options={trials.map(({ id, name }) => ({ value: id, label: name }))}
           onChange={(id: number | null) => {
-            const trial = trials.find((one) => one.id === id);
-            if (trial)
-              onChange(
-                changesOfTrial(trial).map((change) => ({ ...change, from: convertPlace(change.from, mode, layers) })),
-              );
+            if (id === null) return;
+            void api
+              .get<Trial>(`/trials/${id}`)
+              .then((trial) => {
+                const laid = changesOfTrial(trial);
+                onChange(laid.map((change) => ({ ...change, from: convertPlace(change.from, mode, layers) })));
+              })
+              .catch(tell.error);
           }}
         />
       </div>

@@ -13,22 +13,23 @@ import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber, roundTo, sayDuration } from "@/core/units";
 import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
-import { ClashDialog } from "../common/clash-dialog";
 import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
-import { useBenchPair, usePrinters, useTell, useTrials } from "../common/queries";
+import { useBenchPair, usePrinters, useTrial, useTrials } from "../common/queries";
 import { TabRow } from "../common/tab-row";
 import { UndoRedo } from "../common/undo-redo";
 import { useRoom } from "../common/use-room";
 import type { LogBand, LogColumn } from "../heightlog/columns";
 import { HeightLog } from "../heightlog/height-log";
 import { valueColours } from "../trials/log-bands";
-import { ChangeTable, changesOfTrial } from "./change-table";
+import { changesOfTrial } from "@/core/trials/changes-of-trial";
+import { ChangeTable, ClashDialog } from "./opened-later";
 import { convertPlace, heightOfLayer, placeFrom, PlaceMode } from "./places";
 import { EditsAnswer, useFileEditor } from "./file-editor";
 import { ProofCard } from "./proof-card";
 import type { ListedFile } from "./workshop-page";
 import { keys } from "../common/keys";
+import { useTell } from "../common/talk";
 
 export function FilePage({ id }: { id: number }) {
   const once = { gcTime: 0, staleTime: Infinity, retry: false };
@@ -95,8 +96,9 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
   // A plan that came along from a trial is laid over the file at once.
   const wanted = useSearchParams().get("plan");
   const brought = useRef(false);
+  const broughtTrial = useTrial(wanted === null ? null : Number(wanted)).data;
   useEffect(() => {
-    const trial = trials.find(({ id }) => String(id) === wanted);
+    const trial = broughtTrial;
     if (!trial || brought.current) return;
     brought.current = true;
     setChanges(changesOfTrial(trial));
@@ -106,7 +108,7 @@ function LoadedFile({ file, report, loaded }: { file: ListedFile; report: Progra
         ? `The plan of “${trial.name}” lies over this file, but for its values side by side: those stand on its own piece.`
         : `The plan of “${trial.name}” lies over this file.`,
     );
-  }, [wanted, trials, setChanges, router, file.id, tell]);
+  }, [broughtTrial, setChanges, router, file.id, tell]);
 
   const { planned, followed } = useMemo(() => followChanges(changes, layers), [changes, layers]);
   const key: SettingKey = settingKeys.find((one) => planned[one]) ?? "nozzleTemperature";

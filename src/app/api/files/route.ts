@@ -1,11 +1,9 @@
-import { files } from "@/server/db/files";
+import { listedFiles } from "@/server/work/pages";
 import { receiveFile } from "@/server/http/files";
 import { handle, json } from "@/server/http/respond";
 import { Refused } from "@/server/refused";
 
-export const GET = handle(() =>
-  json(files.list().map(({ edits, ...file }) => ({ ...file, edits: JSON.parse(edits) as unknown }))),
-);
+export const GET = handle(() => json(listedFiles()));
 
 export const POST = handle(async (request) => {
   const name = new URL(request.url).searchParams.get("name")?.trim().slice(0, 200);

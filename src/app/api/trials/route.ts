@@ -1,10 +1,14 @@
 import { newTrialSchema } from "@/core/trials/trial";
 import { trials } from "@/server/db/trials";
 import { checkPair, firstTrial, withBands } from "@/server/work/trials";
+import { briefTrials } from "@/server/work/pages";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
 
-export const GET = handle(() => json(trials.list()));
+/** All trials, newest first; with `brief=1` only what lists show of them. */
+export const GET = handle((request) =>
+  json(new URL(request.url).searchParams.get("brief") === "1" ? briefTrials() : trials.list()),
+);
 
 export const POST = handle(async (request) => {
   const wanted = await readBody(request, newTrialSchema);

@@ -1,10 +1,10 @@
 /** Which settings of a trial are shown where. */
-import { variedKeys } from "@/core/heightplan/plan";
-import { SettingKey } from "@/core/settings";
-import type { Printer } from "@/core/shelf/printer";
-import { trialKindFor } from "@/core/trials";
-import { optionsOf } from "@/core/options/option";
-import type { Trial } from "@/core/trials/trial";
+import { variedKeys } from "../heightplan/plan";
+import { SettingKey } from "../settings";
+import type { Printer } from "../shelf/printer";
+import { trialKindFor } from ".";
+import { optionsOf } from "../options/option";
+import type { Trial } from "./trial";
 
 type Shown = Pick<Trial, "kind" | "plan" | "options">;
 

@@ -1,0 +1,42 @@
+/** A trial as lists show it: what it asks of whom, and its values at a glance; the plan itself stays where it is. */
+import { settingFor, SettingKey } from "../settings";
+import type { Printer } from "../shelf/printer";
+import { trialKindFor } from ".";
+import { primaryKey } from "./shown";
+import type { Trial } from "./trial";
+
+export interface BriefTrial extends Pick<Trial, "id" | "kind" | "name" | "printerId" | "spoolId" | "updatedAt"> {
+  version: number;
+  /** `Nozzle temperature` */
+  kindLabel: string;
+  /** What the trial is about, its unit and decimals. */
+  setting: SettingKey;
+  unit: string;
+  decimals: number;
+  baseHeightMm: number;
+  /** Height and value of its bands from the bed up; null where a band sets something else. */
+  bands: [heightMm: number, value: number | null][];
+  /** How many values stand side by side. */
+  besides: number;
+}
+
+export function briefOf(trial: Trial & { version: number }, printer: Printer | null): BriefTrial {
+  const { id, kind, name, printerId, spoolId, updatedAt, version, plan } = trial;
+  const setting = primaryKey(trial, printer);
+  return {
+    id,
+    kind,
+    name,
+    printerId,
+    spoolId,
+    updatedAt,
+    version,
+    kindLabel: trialKindFor(kind).label,
+    setting,
+    unit: settingFor(setting).unit,
+    decimals: settingFor(setting).decimals,
+    baseHeightMm: plan.baseHeightMm,
+    bands: plan.bands.map(({ heightMm, settings }) => [heightMm, settings[setting] ?? null]),
+    besides: plan.sideBySide?.values.length ?? 0,
+  };
+}

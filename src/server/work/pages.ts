@@ -1,0 +1,100 @@
+/** What pages are given along with their first view, so that they need not ask for it. The same answers as the interface's. */
+import { BenchRow, benchRows } from "@/core/trials/bench-row";
+import { briefOf, BriefTrial } from "@/core/trials/brief";
+import { readBench } from "../db/bench";
+import { files } from "../db/files";
+import { snapshots, valueChanges } from "../db/firmware-values";
+import { kept } from "../db/kept";
+import { measurements } from "../db/measurements";
+import { printers } from "../db/printers";
+import { spools } from "../db/spools";
+import { trials } from "../db/trials";
+import { hub } from "../link/hub";
+import { log } from "../log";
+import { currentEdits, reportFor } from "./files";
+import { checkPair, withBands } from "./trials";
+
+/** So many trials come along with a list; the page asks for the rest. */
+export const FIRST_TRIALS = 60;
+/** A report that is larger comes when the page asks for it. */
+const LARGEST_GIVEN_BYTES = 600_000;
+
+/** All trials in brief, newest first; the first `most` of them if that is given. */
+export function briefTrials(most?: number): BriefTrial[] {
+  const known = new Map(printers.list().map((printer) => [printer.id, printer]));
+  return trials.list(most).map((trial) => briefOf(trial, known.get(trial.printerId) ?? null));
+}
+
+/** What stands on every page. */
+export function benchData() {
+  return {
+    printers: printers.list(),
+    spools: spools.list(),
+    bench: readBench(),
+    links: [...hub().links.values()].map((link) => link.status()),
+  };
+}
+
+/** What lies on the bench, what it says of each question, and what was measured. */
+export function benchPage() {
+  const { printerId, spoolId } = readBench();
+  return {
+    printerId: printerId ?? 0,
+    spoolId: spoolId ?? 0,
+    trials: briefTrials(FIRST_TRIALS),
+    rows: printerId && spoolId ? rowsFor(printerId, spoolId) : null,
+    measured: measurements.list(printerId ?? 0),
+  };
+}
+
+/** A trial and what is kept for its pair; null if there is none. */
+export function trialPage(id: number) {
+  const trial = trials.get(id);
+  return trial && { trial: withBands(trial), kept: kept.list(trial.printerId, trial.spoolId) };
+}
+
+/** What was measured on the printer on the bench, what is kept for the pair, and the printer's firmware values. */
+export function measurePage() {
+  const bench = readBench();
+  const [printerId, spoolId] = [bench.printerId ?? 0, bench.spoolId ?? 0];
+  return {
+    printerId,
+    spoolId,
+    kept: kept.list(printerId, spoolId),
+    measured: measurements.list(printerId),
+    firmware: { snapshots: snapshots.list(printerId), changes: valueChanges.list(printerId) },
+  };
+}
+
+/** A page that could not be given its data comes without, and says itself what is wrong when it asks. */
+export function noteNoData(error: unknown): void {
+  log().warn({ err: error }, "a page comes without data");
+}
+
+/** What the bench says of each question for a pair; refused if one of the two is not on the shelf. */
+export function rowsFor(printerId: number, spoolId: number): BenchRow[] {
+  checkPair(printerId, spoolId);
+  return benchRows({
+    printer: printers.get(printerId)!,
+    spool: spools.get(spoolId)!,
+    kept: kept.list(printerId, spoolId),
+    measured: new Set(measurements.list(printerId).map(({ tune }) => tune)),
+    trials: briefTrials(),
+  });
+}
+
+/** Opened files as lists show them. */
+export function listedFiles() {
+  return files.list().map(({ edits, ...file }) => ({ ...file, edits: JSON.parse(edits) as unknown[] }));
+}
+
+/** A file, its report, and what is laid over it; what is large is left out. */
+export async function filePage(id: number) {
+  const file = files.get(id);
+  if (!file) return {};
+  const never = new AbortController().signal;
+  const text = await reportFor(file, never);
+  const listed = { ...file, edits: JSON.parse(file.edits) as unknown[] };
+  if (text.length > LARGEST_GIVEN_BYTES) return { file: listed };
+  return { file: listed, report: JSON.parse(text) as unknown, edits: await currentEdits(file, never) };
+}

@@ -1,0 +1,14 @@
+"use client";
+/** Loaded when it is opened. */
+import dynamic from "next/dynamic";
+import { createElement } from "react";
+import { Loading } from "../common/loading";
+
+export const ChangeTable = dynamic(() => import("./change-table").then((module) => module.ChangeTable), {
+  ssr: false,
+  loading: () => createElement(Loading, { rows: 8 }),
+});
+
+export const ClashDialog = dynamic(() => import("../common/clash-dialog").then((module) => module.ClashDialog), {
+  ssr: false,
+});

@@ -100,8 +100,44 @@ try {
   }
   const { headingMs, dataMs } = await open("/trials", "main h1", "main li a");
   row("a list of 2000 trials: heading, data", `${headingMs} ms, ${dataMs} ms`, `aim ≤ ${MOST_MS} ms`);
+  await measureReaders();
 } finally {
   await browser.close();
   await program.kill();
   rmSync(data, { recursive: true, force: true });
+}
+
+/** Fifty pages listen while a printer is talked to: how late a line is, and how long everything else waits. */
+async function measureReaders() {
+  const { ask, address } = program;
+  good(await ask("POST", "/api/link/connect", { printerId: 1, transport: { kind: "simulated", rate: 100 } }));
+  const aborts = [];
+  const late = [];
+  for (let i = 0; i < 50; i++) {
+    const abort = new globalThis.AbortController();
+    aborts.push(abort);
+    void fetch(`${address}/api/link/events?printerId=1`, { signal: abort.signal })
+      .then(async ({ body }) => {
+        const decoder = new globalThis.TextDecoder();
+        for await (const chunk of body) {
+          for (const [, sent] of decoder.decode(chunk).matchAll(/M117 at (\d{13})/g))
+            late.push(Date.now() - Number(sent));
+        }
+      })
+      .catch(() => undefined);
+  }
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  await ask("GET", "/api/program");
+  for (let i = 0; i < 40; i++) {
+    await ask("POST", "/api/link/lines", { printerId: 1, lines: [`M117 at ${Date.now()}`] });
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  const { delay } = good(await ask("GET", "/api/program"));
+  for (const abort of aborts) abort.abort();
+  row(
+    "event stream, 50 readers: a line is late, delay p99",
+    `${median(late)} ms, ${Math.round(delay.p99)} ms`,
+    "aim ≤ 100 ms, ≤ 50 ms",
+  );
 }

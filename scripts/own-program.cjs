@@ -96,14 +96,6 @@ const plainPrinter = {
   endLines: "M104 S0\nM84",
 };
 
-const plainSpool = {
-  name: "S",
-  material: "PLA",
-  labelMinC: 195,
-  labelMaxC: 225,
-  bedC: 60,
-  fanPercent: 100,
-  densityGCm3: 1.24,
-};
+const plainSpool = { name: "S", material: "PLA" };
 
 module.exports = { freePort, startProgram, good, plainPrinter, plainSpool };

@@ -1,9 +1,10 @@
 import type { Metadata, Viewport } from "next";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
-import { cookies } from "next/headers";
+import { cookies, headers } from "next/headers";
 import { ReactNode } from "react";
 import { benchData } from "@/server/work/pages";
 import { keys } from "@/ui/common/keys";
+import { EarlyClicks } from "@/ui/frame/early-clicks";
 import { Frame } from "@/ui/frame/frame";
 import { Providers } from "@/ui/frame/providers";
 import { palettes, Scheme } from "@/ui/theme/tokens";
@@ -36,10 +37,12 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const jar = await cookies();
   const chosen = asScheme(jar.get("scheme")?.value);
   const guess = asScheme(jar.get("system-scheme")?.value) ?? "light";
+  const nonce = (await headers()).get("x-nonce") ?? undefined;
   const { ground, ink } = palettes[chosen ?? guess];
   return (
     <html lang="en" data-scheme={chosen ?? guess}>
       <body style={{ background: ground, color: ink }}>
+        <EarlyClicks nonce={nonce} />
         <AntdRegistry>
           <Providers chosen={chosen} guess={guess}>
             <WithData give={give}>

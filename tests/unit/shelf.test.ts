@@ -1,8 +1,8 @@
 import { bedCentre, outsideBedMm, printerSchema } from "@/core/shelf/printer";
-import { spoolSchema } from "@/core/shelf/spool";
+import { figuresOf, newSpoolSchema, spoolSchema } from "@/core/shelf/spool";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber, roundTo, sayDuration, toMicrometres } from "@/core/units";
-import { figuresOf, newPrinter, newSpool } from "@/ui/shelf/drafts";
+import { newPrinter, newSpool } from "@/ui/shelf/drafts";
 import { printerFields, spoolFields } from "@/ui/shelf/fields";
 import { ladle, printers, saffron, spools } from "./helpers/demo";
 
@@ -87,4 +87,11 @@ describe("units", () => {
     expect(Object.is(roundTo(-0.00001, 2), 0)).toBe(true);
     expect(toMicrometres(0.1 + 0.2)).toBe(300);
   });
+});
+
+test("a new spool that says its material alone is filled in from it; what it says itself stays", () => {
+  expect(newSpoolSchema.parse({ name: "x", material: "PETG" })).toMatchObject({ ...figuresOf("PETG"), name: "x" });
+  expect(newSpoolSchema.parse({ name: "x", material: "PETG", bedC: 70 }).bedC).toBe(70);
+  expect(newSpoolSchema.safeParse({ name: "x", material: "toString" }).success).toBe(false);
+  expect(newSpoolSchema.safeParse(null).success).toBe(false);
 });

@@ -1,5 +1,5 @@
 /** What can be said of an opened file, as it came or with all that was done to it. */
-import { Finding, worstFirst } from "../findings/finding";
+import { Finding, worstFirst, usualLiftOut } from "../findings/finding";
 import { dialects } from "../machine/dialects";
 import { ProgramReport } from "../report/report";
 import { settingFor } from "../settings";
@@ -34,7 +34,7 @@ function earlierPlan({ cuchara }: ProgramReport): Finding[] {
 
 /** Temperatures that the file itself sets inside the print, tool by tool. */
 function ownTemperatures({ changes, filament }: ProgramReport): Finding[] {
-  return (["nozzleTemperature", "bedTemperature"] as const).flatMap((key) => {
+  return usualLiftOut.flatMap((key) => {
     const { short, perTool } = settingFor(key);
     const own = changes.filter((change) => change.key === key && !change.ours && (change.layer >= 1 || change.within));
     const told = perTool && filament.length > 1 ? [...new Set(own.map(({ tool }) => tool))].sort() : [undefined];

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Finding, LiftOutEdit } from "../findings/finding";
+import { Finding, LiftOutEdit, usualLiftOut } from "../findings/finding";
 import { succeed } from "../result";
 import { settingKeys } from "../settings";
 import { EditKind } from "./edit";
@@ -17,7 +17,7 @@ const schema: z.ZodType<LiftOutEdit> = z.strictObject({
 export const liftOut: EditKind<LiftOutEdit> = {
   label: "lines taken out",
   schema,
-  apply({ what, settings = ["nozzleTemperature", "bedTemperature"], tool }, { file: { report } }) {
+  apply({ what, settings = [...usualLiftOut], tool }, { file: { report } }) {
     const lines =
       what === "cuchara"
         ? report.cuchara

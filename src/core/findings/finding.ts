@@ -24,6 +24,9 @@ export interface LiftOutEdit {
   tool?: number;
 }
 
+/** What is lifted out where no settings are named. */
+export const usualLiftOut = ["nozzleTemperature", "bedTemperature"] as const satisfies readonly SettingKey[];
+
 /** What pressing the mend's button does. */
 export interface Mend {
   label: string;

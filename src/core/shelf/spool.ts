@@ -1,7 +1,7 @@
 /** One reel of filament. */
 import { z } from "zod";
 import { nameSchema, plainText } from "./name";
-import { materialNames } from "../material/materials";
+import { Material, materialNames, materials } from "../material/materials";
 import { figure } from "./figure";
 
 export const spoolSchema = z
@@ -31,3 +31,16 @@ export const spoolSchema = z
   });
 
 export type Spool = z.infer<typeof spoolSchema>;
+
+/** The usual figures of a material, for a spool whose material was just chosen. */
+export function figuresOf(material: Material) {
+  const { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds } = materials[material];
+  return { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds };
+}
+
+/** A spool as it is added: what is not said of it is what its material usually wants. */
+export const newSpoolSchema = z.preprocess((record) => {
+  const material = (record as { material?: unknown } | null)?.material;
+  const isKnown = typeof material === "string" && Object.hasOwn(materials, material);
+  return isKnown ? { ...figuresOf(material as Material), ...(record as object) } : record;
+}, spoolSchema);

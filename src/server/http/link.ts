@@ -31,7 +31,7 @@ export const linesBody = printerBody.extend({
 /** The printer named in the query; a 400 or 404 with a sentence. */
 export function printerOfQuery(request: Request): SavedPrinter {
   const asked = plainId(new URL(request.url).searchParams.get("printerId") ?? "");
-  if (asked === null) throw new Refused("invalid", "Say which printer: ?printerId=…", { field: "printerId" });
+  if (asked === null) throw new Refused("invalid", "Say which printer, like ?printerId=1.", { field: "printerId" });
   const printer = printers.get(asked);
   if (!printer) throw missing(`There is no printer ${asked}.`);
   return printer;

@@ -10,6 +10,8 @@ import { missing } from "../refused";
 interface Guard<T> {
   change?(before: Stored<T>, after: T): void;
   remove?(record: Stored<T>): void;
+  /** How a new record is checked, where more is filled in than for one that is changed. */
+  added?: z.ZodType<T>;
   /** What follows a change. */
   changed?(record: Stored<T>): void;
 }
@@ -23,7 +25,7 @@ export function shelfRoutes<T>(table: ShelfTable<T>, schema: z.ZodType<T>, what:
   return {
     collection: {
       GET: handle(() => json(table.list())),
-      POST: handle(async (request) => json(table.add(await readBody(request, schema)), 201)),
+      POST: handle(async (request) => json(table.add(await readBody(request, guard.added ?? schema)), 201)),
     },
     item: {
       GET: handle((_, params) => {

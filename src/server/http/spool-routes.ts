@@ -1,5 +1,5 @@
-import { spoolSchema } from "@/core/shelf/spool";
+import { newSpoolSchema, spoolSchema } from "@/core/shelf/spool";
 import { spools } from "../db/spools";
 import { shelfRoutes } from "./shelf-routes";
 
-export const spoolRoutes = shelfRoutes(spools, spoolSchema, "spool");
+export const spoolRoutes = shelfRoutes(spools, spoolSchema, "spool", { added: newSpoolSchema });

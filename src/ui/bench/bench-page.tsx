@@ -1,20 +1,17 @@
 "use client";
 /** The first screen: for the printer and the spool on the bench, what can be found out, in the order of work. */
 import { Button } from "antd";
-import dayjs from "dayjs";
-import relativeTime from "dayjs/plugin/relativeTime";
 import Link from "next/link";
 import type { BriefTrial } from "@/core/trials/brief";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { Loading } from "../common/loading";
 import { SavedPrinter, SavedSpool } from "../common/api";
 import { useBenchPair, useBenchRows, useTrials } from "../common/queries";
+import { When } from "../common/when";
 import { BrokenJobs } from "../printer/broken-jobs";
 import styles from "./bench-page.module.css";
 import { MeasuredCard, PrinterCard, SpoolCard } from "./fact-cards";
 import { QuestionRow } from "./question-row";
-
-dayjs.extend(relativeTime);
 
 export function BenchPage() {
   const { printer, spool } = useBenchPair();
@@ -81,7 +78,7 @@ function Others({ trials, spool, printer }: { trials: BriefTrial[]; spool: Saved
             </Link>
             <span className="dim">
               {trial.printerId === printer.id ? "same printer, another spool" : "same spool, another printer"},{" "}
-              {dayjs(trial.updatedAt).fromNow()}
+              <When at={trial.updatedAt} />
             </span>
           </li>
         ))}

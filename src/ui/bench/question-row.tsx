@@ -1,9 +1,9 @@
 "use client";
 import { Button } from "antd";
-import dayjs from "dayjs";
 import Link from "next/link";
 import type { BenchRow } from "@/core/trials/bench-row";
 import { plainNumber } from "@/core/units";
+import { When } from "../common/when";
 import { useStartTrial } from "../trials/start-trial";
 import styles from "./bench-page.module.css";
 import { RangeScale } from "./range-scale";
@@ -25,12 +25,12 @@ export function QuestionRow({ row, printerId, spoolId }: { row: BenchRow; printe
               <b>
                 Kept: {plainNumber(kept.value, decimals)} {unit}
               </b>
-              , {dayjs(kept.keptAt).fromNow()}.{" "}
+              , <When at={kept.keptAt} />.{" "}
             </>
           )}
           {latest ? (
             <>
-              {count === 1 ? "One trial" : `${count} trials`}, the last {dayjs(latest.updatedAt).fromNow()}:{" "}
+              {count === 1 ? "One trial" : `${count} trials`}, the last <When at={latest.updatedAt} />:{" "}
               <Link href={`/trials/${latest.id}`}>{latest.name}</Link>
             </>
           ) : (

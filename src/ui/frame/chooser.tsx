@@ -11,13 +11,12 @@ export interface Choice {
 }
 
 interface Props {
-  label: string;
   choices: Choice[];
   children: ReactNode;
   onChoose(key: number): void;
 }
 
-export function Chooser({ label, choices, children, onChoose }: Props) {
+export function Chooser({ choices, children, onChoose }: Props) {
   const [near, setNear] = useState(false);
   const [open, setOpen] = useState(false);
   const button = (
@@ -25,7 +24,6 @@ export function Chooser({ label, choices, children, onChoose }: Props) {
       className="pick"
       aria-haspopup="menu"
       aria-expanded={open}
-      aria-label={label}
       onPointerEnter={() => setNear(true)}
       onFocus={() => setNear(true)}
       onClick={() => {

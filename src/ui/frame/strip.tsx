@@ -18,7 +18,6 @@ export function Strip() {
       <span>On the bench</span>
       {printer && (
         <Chooser
-          label={`Printer on the bench: ${printer.name}`}
           choices={printers.map(({ id, name, nozzleMm }) => ({ key: id, label: `${name}, ${nozzleMm} mm nozzle` }))}
           onChoose={(printerId) => choose({ printerId })}
         >
@@ -27,7 +26,6 @@ export function Strip() {
       )}
       {spool && (
         <Chooser
-          label={`Spool on the bench: ${spoolTitle(spool)}`}
           choices={spools.map((one) => ({ key: one.id, label: spoolTitle(one) }))}
           onChoose={(spoolId) => choose({ spoolId })}
         >

@@ -15,6 +15,7 @@ import { LayerNames, Millimetres } from "./axis";
 import { MarksColumn } from "./marks-column";
 import { LogScale, logScale } from "./scale";
 import { ValuesColumn } from "./values-column";
+import { layerForKey } from "./log-keys";
 
 interface Props {
   label: string;
@@ -29,7 +30,7 @@ interface Props {
   onMoveEdge?(bandIndex: number, mm: number, gesture: string): void;
   /** Room for the drawing, px. */
   roomPx: number;
-  /** F pressed on the log. */
+  /** Fills the bands with values. */
   onFill?(): void;
   children?: ReactNode;
 }
@@ -83,19 +84,10 @@ export function HeightLog(props: Props) {
 
   const press = (event: KeyboardEvent) => {
     if (event.target instanceof HTMLInputElement) return;
-    const goTo = (layer: number) => onCursor(Math.min(tops.length - 1, Math.max(0, layer)));
-    const starts = bands.map(({ firstLayer }) => firstLayer);
-    if (event.key === "ArrowUp")
-      goTo(event.shiftKey ? (starts.find((first) => first > cursor) ?? tops.length - 1) : cursor + 1);
-    else if (event.key === "ArrowDown") {
-      goTo(event.shiftKey ? (starts.findLast((first) => first < cursor) ?? 0) : cursor - 1);
-    } else if (event.key === "Home") goTo(0);
-    else if (event.key === "End") goTo(tops.length - 1);
-    else if (event.key === "PageUp") goTo(cursor + 10);
-    else if (event.key === "PageDown") goTo(cursor - 10);
+    const layer = layerForKey(event.key, event.shiftKey, { cursor, lastLayer: tops.length - 1, bands });
+    if (layer !== null) onCursor(layer);
     else if (event.key === "+" || event.key === "=") zoomTo(zoom * 1.5);
     else if (event.key === "-") zoomTo(zoom / 1.5);
-    else if (event.key.toLowerCase() === "f" && onFill && !event.ctrlKey && !event.metaKey) onFill();
     else return;
     event.preventDefault();
   };
@@ -256,9 +248,9 @@ export function HeightLog(props: Props) {
           <kbd>Shift</kbd>+<kbd>↑</kbd> <kbd>↓</kbd> band
         </span>
         {onFill && (
-          <span>
+          <button className="link-button" onClick={onFill}>
             <kbd>F</kbd> fill values
-          </span>
+          </button>
         )}
         <span>
           <kbd>?</kbd> all keys

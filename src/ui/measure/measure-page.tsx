@@ -1,9 +1,9 @@
 "use client";
 /** Everything that is measured rather than printed, in the order of work. */
-import dayjs from "dayjs";
 import Link from "next/link";
 import { tuneFor, tuneKeys } from "@/core/measure";
 import { sayResult } from "@/core/measure/result";
+import { When } from "../common/when";
 import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
 import { useBenchPair } from "../common/queries";
@@ -39,7 +39,9 @@ export function MeasurePage() {
                 {last ? (
                   <>
                     <span className="mono">{sayResult(last.result)}</span>
-                    <div className="dim">{dayjs(last.measuredAt).format("D MMM YYYY")}</div>
+                    <div className="dim">
+                      <When at={last.measuredAt} format="D MMM YYYY" />
+                    </div>
                   </>
                 ) : (
                   <span className="dim">not measured yet</span>

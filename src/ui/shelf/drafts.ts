@@ -1,6 +1,6 @@
 /** What a new printer and a new spool start with. */
 import { usualEndLines, usualStartLines } from "@/core/printing/template";
-import { Material, materials } from "@/core/material/materials";
+import { figuresOf } from "@/core/shelf/spool";
 
 export const newPrinter = {
   name: "",
@@ -39,12 +39,6 @@ export const newPrinter = {
   startLines: usualStartLines,
   endLines: usualEndLines,
 };
-
-/** The usual figures of a material, for a spool whose material was just chosen. */
-export function figuresOf(material: Material) {
-  const { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds } = materials[material];
-  return { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds };
-}
 
 export const newSpool = {
   name: "",

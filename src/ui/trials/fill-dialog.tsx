@@ -1,7 +1,7 @@
 "use client";
 /** Start, step and count → bands. */
-import { Modal } from "antd";
-import { useState } from "react";
+import { Modal, Segmented } from "antd";
+import { ReactNode, useRef, useState } from "react";
 import { fillBands } from "@/core/heightplan/reshape";
 import { HeightPlan, LOWEST_BAND_MM } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
@@ -12,12 +12,43 @@ import { NumberField } from "../common/number-field";
 interface Props {
   plan: HeightPlan;
   settingKey: SettingKey;
+  /** All that the bands vary: each can be filled. */
+  varied: SettingKey[];
   layerHeightMm: number;
   onClose(): void;
   onTake(plan: HeightPlan): void;
 }
 
-export function FillDialog({ plan, settingKey, layerHeightMm, onClose, onTake }: Props) {
+export function FillDialog({ plan, settingKey, varied, layerHeightMm, onClose, onTake }: Props) {
+  const [key, setKey] = useState(settingKey);
+  return (
+    <FillOne
+      // Each setting begins with its own values.
+      key={key}
+      {...{ plan, layerHeightMm, onClose, onTake }}
+      settingKey={key}
+      choice={
+        varied.length > 1 && (
+          <Segmented
+            aria-label="Setting to fill"
+            value={key}
+            options={varied.map((one) => ({ value: one, label: settingFor(one).label }))}
+            onChange={setKey}
+          />
+        )
+      }
+    />
+  );
+}
+
+function FillOne({
+  plan,
+  settingKey,
+  layerHeightMm,
+  choice,
+  onClose,
+  onTake,
+}: Omit<Props, "varied"> & { choice: ReactNode }) {
   const setting = settingFor(settingKey);
   const first = plan.bands[0];
   const firstValue = first.settings[settingKey];
@@ -29,6 +60,11 @@ export function FillDialog({ plan, settingKey, layerHeightMm, onClose, onTake }:
   });
   const [heightMm, setHeightMm] = useState(first.heightMm);
   const bands = fillBands(plan, settingKey, { ...fill, heightMm });
+  const form = useRef<HTMLFormElement>(null);
+  const take = () => {
+    onTake({ ...plan, bands });
+    onClose();
+  };
   const layers = Math.max(1, Math.round(heightMm / layerHeightMm));
   return (
     <Modal
@@ -36,13 +72,21 @@ export function FillDialog({ plan, settingKey, layerHeightMm, onClose, onTake }:
       title="Fill the bands"
       okText={`Make ${bands.length} bands`}
       onCancel={onClose}
-      onOk={() => {
-        onTake({ ...plan, bands });
-        onClose();
-      }}
+      onOk={take}
       destroyOnHidden
+      afterOpenChange={(isOpen) =>
+        isOpen && form.current?.querySelector<HTMLInputElement>("input:not([type=radio])")?.select()
+      }
     >
-      <div style={{ display: "flex", gap: 14, flexWrap: "wrap", margin: "12px 0" }}>
+      <form
+        ref={form}
+        className="field-row"
+        onSubmit={(event) => {
+          event.preventDefault();
+          take();
+        }}
+      >
+        {choice}
         <FillFields
           setting={setting}
           fill={fill}
@@ -68,7 +112,9 @@ export function FillDialog({ plan, settingKey, layerHeightMm, onClose, onTake }:
           decimals={0}
           onChange={(next) => setHeightMm(Math.round(next * layerHeightMm * 1000) / 1000)}
         />
-      </div>
+        {/* Enter in any field makes the bands. */}
+        <button type="submit" hidden />
+      </form>
       <p className="dim mono">
         {bands
           .slice(0, 14)

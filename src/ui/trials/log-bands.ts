@@ -3,17 +3,7 @@ import { layerTops } from "@/core/heightplan/layer-grid";
 import { settingFor, SettingKey, SettingValues } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import type { LogBand } from "../heightlog/columns";
-import { rampColour } from "../theme/tokens";
-
-/** Colour of each value: the ramp over the plan's own range. */
-export function valueColours(values: (number | undefined)[]): string[] {
-  const known = values.filter((value) => value !== undefined);
-  const low = Math.min(...known);
-  const high = Math.max(...known);
-  return values.map((value) =>
-    value === undefined ? "#8A7A86" : rampColour(high > low ? (value - low) / (high - low) : 1),
-  );
-}
+import { valueColours } from "../theme/value-colours";
 
 /** The plan's bands on the page's own layers, at once, without waiting for the worker. */
 export function logBands(

@@ -2,11 +2,11 @@
 /** Opened files, and the place to drop another. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Progress } from "antd";
-import dayjs from "dayjs";
 import Link from "next/link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { DragEvent, useRef, useState } from "react";
 import { plainNumber, sayBytes, sayDuration } from "@/core/units";
+import { When } from "../common/when";
 import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
@@ -59,7 +59,7 @@ export function WorkshopPage() {
                   {file.name}
                 </Link>
                 <div className="dim">
-                  {sayBytes(file.sizeBytes)}, opened {dayjs(file.createdAt).format("D MMM, HH:mm")}
+                  {sayBytes(file.sizeBytes)}, opened <When at={file.createdAt} format="D MMM, HH:mm" />
                 </div>
               </div>
               <span className="dim mono">

@@ -1,7 +1,8 @@
 import { parseFigure } from "@/ui/common/number-field";
 import { logScale, roundStep } from "@/ui/heightlog/scale";
 import { antTheme, cssVariables, mixColours, palettes, ramp, rampColour } from "@/ui/theme/tokens";
-import { logBands, valueColours } from "@/ui/trials/log-bands";
+import { valueColours } from "@/ui/theme/value-colours";
+import { logBands } from "@/ui/trials/log-bands";
 import { convertPlace, layerOf, placeFrom, sayOtherCounts } from "@/ui/workshop/places";
 import { smallTrial } from "../helpers/demo";
 

@@ -15,7 +15,7 @@ export const GET = handle((request) => {
   const printer = printerOfQuery(request);
   const day = new URL(request.url).searchParams.get("day") ?? "";
   if (!/^\d{4}-\d{2}-\d{2}$/.test(day) || Number.isNaN(Date.parse(day)))
-    throw new Refused("invalid", "Say which day: &day=2026-05-31", { field: "day" });
+    throw new Refused("invalid", "Say which day, like &day=2026-05-31.", { field: "day" });
   hub().journal.store();
   const query = new URL(request.url).searchParams;
   if (query.get("as") === "events")

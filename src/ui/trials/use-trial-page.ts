@@ -1,0 +1,193 @@
+"use client";
+/** A trial as its page shows it: the editor, what the worker makes of it, what is looked at, and what can be done. */
+import { useRouter } from "next/navigation";
+import { useEffect, useMemo, useState } from "react";
+import type { Mend } from "@/core/findings/finding";
+import { bandOfLayer, resolveBands } from "@/core/heightplan/plan";
+import { setValue } from "@/core/heightplan/reshape";
+import { optionsOf } from "@/core/options/option";
+import type { SettingKey } from "@/core/settings";
+import { trialKindFor } from "@/core/trials";
+import { firstRound } from "@/core/trials/first-round";
+import { variedOf } from "@/core/trials/shown";
+import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
+import { useKept } from "../common/queries";
+import { useTell } from "../common/talk";
+import { isTyping } from "../frame/use-global-keys";
+import { useTrialEditor, useTrialView } from "./editor";
+import { logBands } from "./log-bands";
+import { trialColumns } from "./log-columns";
+import { useTrialMoves } from "./trial-moves";
+
+export type View = "log" | "bands" | "above" | "path" | "program";
+export type Step = "plan" | "check";
+
+/** Lower pieces are looked at from above only. */
+const FLAT_MM = 2;
+
+export interface LoadedTrialProps {
+  loaded: StoredTrial;
+  printers: SavedPrinter[];
+  spools: SavedSpool[];
+}
+
+export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
+  const editor = useTrialEditor(loaded);
+  const { trial, editPlan } = editor;
+  const printer = printers.find(({ id }) => id === trial.printerId) ?? null;
+  const spool = spools.find(({ id }) => id === trial.spoolId) ?? null;
+  const { view, failure, client } = useTrialView(trial, printer, spool);
+  const [chosenView, setView] = useState<View>("log");
+  const [step, setStep] = useState<Step>("plan");
+  const [cursor, setCursor] = useState(0);
+  const [filling, setFilling] = useState(false);
+  // The path is shown whole until a layer is chosen.
+  const [pathLayer, setPathLayer] = useState<number | null>(null);
+
+  const kind = trialKindFor(trial.kind);
+  const varied = useMemo(() => variedOf(trial, printer), [trial, printer]);
+  const [chosenKey, setKey] = useState<SettingKey | null>(null);
+  const key = chosenKey && varied.includes(chosenKey) ? chosenKey : varied[0];
+  const { bands, tops, topMm } = useMemo(() => {
+    const settled = view?.bandSettled.length === trial.plan.bands.length ? view.bandSettled : undefined;
+    return logBands(trial, key, ({ index, settings }) => {
+      const note = printer ? kind.bandNote?.(settings, printer, trial.layerHeightMm) : null;
+      if (note) return note;
+      if (!settled || settings.nozzleTemperature === undefined) return undefined;
+      return `settled in ${Math.round(settled[index] * 100)} % of it`;
+    });
+  }, [trial, key, view, kind, printer]);
+  const resolved = useMemo(() => resolveBands(trial.plan, tops), [trial.plan, tops]);
+  // A piece of a layer or two has nothing to show on a log.
+  const isFlat = topMm < FLAT_MM;
+  const shown: View = isFlat && chosenView === "log" ? "above" : chosenView;
+  const moves = useTrialMoves(shown === "above" || shown === "path" ? client : null, view);
+  const specimen = kind.specimen(printer ? optionsOf(kind.options, trial.options, printer) : trial.options);
+  const columns = useMemo(
+    () =>
+      trialColumns({
+        view,
+        step,
+        specimen: specimen.label,
+        plan: trial.plan,
+        shown: key,
+        varied,
+        highestFlowMm3S: printer?.highestFlowMm3S ?? null,
+        onValue: (band, value) => editPlan((plan) => setValue(plan, band.number - 1, key, value)),
+      }),
+    [view, step, specimen, key, varied, trial.plan, printer, editPlan],
+  );
+  usePageKeys(editor, () => setFilling(true));
+  const missing = !printer
+    ? "The printer of this trial was removed: choose another one."
+    : !spool
+      ? "The spool of this trial was removed: choose another one."
+      : null;
+  return {
+    ...editor,
+    ...useTrialActs(editor, printer, spool),
+    printer,
+    spool,
+    kind,
+    view,
+    client,
+    moves,
+    problem: missing ?? failure ?? editor.problem,
+    missing,
+    stop: view?.findings.find(({ severity }) => severity === "stop") ?? null,
+    shown,
+    setView,
+    isFlat,
+    step,
+    setStep,
+    cursor,
+    setCursor,
+    cursorBand: bandOfLayer(resolved, cursor),
+    pathLayer,
+    setPathLayer,
+    filling,
+    setFilling,
+    key,
+    setKey,
+    varied,
+    bands,
+    resolved,
+    tops,
+    topMm,
+    columns,
+  };
+}
+
+export type TrialPageState = ReturnType<typeof useTrialPage>;
+
+type Editor = ReturnType<typeof useTrialEditor>;
+
+/** Ctrl Z and Ctrl Shift Z, and F for filling, wherever on the page nobody is typing. */
+function usePageKeys({ undo, redo }: Editor, onFill: () => void): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.altKey) return;
+      const letter = event.key.toLowerCase();
+      const isWith = event.ctrlKey || event.metaKey;
+      if (letter === "f" && !isWith) onFill();
+      else if (letter === "z" && isWith) (event.shiftKey ? redo : undo)();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  });
+}
+
+/** What can be done with the trial besides editing it. */
+function useTrialActs(editor: Editor, printer: SavedPrinter | null, spool: SavedSpool | null) {
+  const { trial, edit, flush, settle } = editor;
+  const router = useRouter();
+  const tell = useTell();
+  const kept = useKept(trial.printerId, trial.spoolId).data;
+  /** Goes there once everything is stored. */
+  const go = (path: string) => void flush().then(() => router.push(path), tell.error);
+  return {
+    download: () =>
+      void flush().then(() => {
+        const link = document.createElement("a");
+        link.href = `/api/trials/${trial.id}/gcode`;
+        link.download = "";
+        link.click();
+      }, tell.error),
+    send: () => go(`/printer/${trial.printerId}?view=job&trial=${trial.id}`),
+    toOwnFile: () => go(`/workshop?plan=${trial.id}`),
+    mend({ trial: change, open }: Mend) {
+      if (change) edit(change);
+      if (open === "printer") router.push(`/shelf/printers/${trial.printerId}`);
+      if (open === "spool") router.push(`/shelf/spools/${trial.spoolId}`);
+    },
+    /** Somebody else has changed the same: mine becomes another trial. */
+    async keepCopy() {
+      try {
+        const { id: _, version: _v, createdAt: _c, updatedAt: _u, ...fields } = trial;
+        await api.post("/trials", { ...fields, name: `${trial.name} (mine)`.slice(0, 100) });
+        settle("theirs");
+        tell.done("Yours is kept as another trial.");
+      } catch (error) {
+        tell.error(error);
+      }
+    },
+    /** A choice of the kind's; some make the first round anew. */
+    choose(option: string, value: number | string | boolean, remakes: boolean) {
+      const options = { ...trial.options, [option]: value };
+      if (!remakes || !printer || !spool) return edit({ options });
+      const { layerHeightMm, firstLayerHeightMm } = trial;
+      const keptValues = Object.fromEntries((kept ?? []).map((one) => [one.setting, one.value]));
+      const { plan, fixed } = firstRound(trial.kind, {
+        printer,
+        spool,
+        kept: keptValues,
+        options,
+        layerHeightMm,
+        firstLayerHeightMm,
+      });
+      edit({ options, plan, fixed });
+    },
+  };
+}

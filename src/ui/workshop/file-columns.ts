@@ -1,0 +1,63 @@
+/** The columns of an opened file's height log. */
+import type { ProgramReport } from "@/core/report/report";
+import { SettingKey, settingFor } from "@/core/settings";
+import type { LogBand, LogColumn } from "../heightlog/columns";
+
+interface Shown {
+  report: ProgramReport;
+  key: SettingKey;
+  /** What the plan sets per layer; NaN where it says nothing, undefined where it never does. */
+  planned: Float64Array | undefined;
+  onValue(band: LogBand, value: number): void;
+}
+
+export function fileColumns({ report, key, planned, onValue }: Shown): LogColumn[] {
+  const { layers } = report;
+  const setting = settingFor(key);
+  const own = Float64Array.from(layers, (_, i) => report.settings[key]?.[i] ?? NaN);
+  const withPlan = own.map((value, i) => (planned && !Number.isNaN(planned[i]) ? planned[i] : value));
+  return [
+    { kind: "millimetres", title: "mm", width: 66 },
+    {
+      kind: "outline",
+      title: "Width of the material",
+      width: 270,
+      minX: layers.map(({ minX }) => minX),
+      maxX: layers.map(({ maxX }) => maxX),
+    },
+    { kind: "layers", title: "layer", width: 84, markers: layers.map(({ marker }) => marker) },
+    {
+      kind: "curves",
+      title: `${setting.label}, ${setting.unit}`,
+      width: 190,
+      unit: setting.unit,
+      curves: planned
+        ? [
+            { label: "the file’s own", values: own, style: "planned" },
+            { label: "with plan", values: withPlan, style: "plain" },
+          ]
+        : [{ label: "the file’s own", values: own, style: "plain" }],
+    },
+    {
+      kind: "curves",
+      title: "Layer, s",
+      width: 96,
+      unit: "s",
+      curves: [{ label: "time", values: layers.map(({ seconds }) => seconds), style: "plain" }],
+    },
+    {
+      kind: "values",
+      title: "Set to",
+      width: 132,
+      values: {
+        unit: setting.unit,
+        low: setting.lowest,
+        high: setting.highest,
+        step: setting.step,
+        decimals: setting.decimals,
+        of: (band) => planned?.[band.firstLayer] ?? null,
+        onChange: onValue,
+      },
+    },
+  ];
+}

@@ -1,0 +1,123 @@
+"use client";
+/** What stands beside an opened file: its figures, what to do with it, what was taken out, and the checks. */
+import { Button } from "antd";
+import { useRouter } from "next/navigation";
+import { usualLiftOut } from "@/core/findings/finding";
+import { settingFor } from "@/core/settings";
+import { roundTo, sayDuration } from "@/core/units";
+import { Facts } from "../common/facts";
+import { Findings } from "../common/findings";
+import { ProofCard } from "./proof-card";
+import type { FilePageState } from "./use-file-page";
+
+export function FileSide({ page }: { page: FilePageState }) {
+  return (
+    <div className="side">
+      <FileCard page={page} />
+      <Acts page={page} />
+      <TakenOut page={page} />
+      <Checks page={page} />
+    </div>
+  );
+}
+
+function FileCard({ page: { report, waiting, changedLines } }: { page: FilePageState }) {
+  const { filament, waits } = report;
+  return (
+    <section className="card" aria-label="This file">
+      <h2>This file</h2>
+      <Facts
+        rows={[
+          ["Time", sayDuration(report.seconds)],
+          waits.heatings === 0 ? null : ["Heating up, about", sayDuration(waits.heatingSeconds)],
+          ...filament.map(({ tool, mm }): [string, string] => [
+            filament.length > 1 ? `Filament, tool ${tool}` : "Filament",
+            `${roundTo(mm / 1000, 2).toFixed(2)} m`,
+          ]),
+          ["Lines", report.lines.toLocaleString("en")],
+          ["Lines that change", waiting ? "…" : String(changedLines)],
+        ]}
+      />
+    </section>
+  );
+}
+
+function Acts({ page }: { page: FilePageState }) {
+  const { file, printer, stack, changes, waiting, problem, isStopped, view, setView } = page;
+  const router = useRouter();
+  return (
+    <>
+      <Button
+        className="go"
+        size="large"
+        block
+        href={`/api/files/${file.id}/gcode`}
+        download
+        disabled={waiting || problem !== null || (stack.length > 0 && isStopped)}
+      >
+        Get the file
+      </Button>
+      {printer && (
+        <Button
+          block
+          disabled={waiting || problem !== null || isStopped}
+          onClick={() => router.push(`/printer/${printer.id}?view=job&file=${file.id}`)}
+        >
+          Send it to {printer.name}
+        </Button>
+      )}
+      {view !== "plan" && (
+        <Button block onClick={() => setView("plan")}>
+          {changes.length === 0 ? "Lay a plan over it" : "Change the plan"}
+        </Button>
+      )}
+    </>
+  );
+}
+
+function TakenOut({ page: { stack, change, answer } }: { page: FilePageState }) {
+  if (!stack.some(({ kind }) => kind === "lift-out")) return null;
+  return (
+    <section className="card" aria-label="Taken out">
+      <h2>Taken out</h2>
+      {stack.map((edit, index) =>
+        edit.kind === "lift-out" ? (
+          <div key={index} className="finding note">
+            {edit.what === "cuchara"
+              ? "The lines of an earlier plan"
+              : `The file’s own changes of ${(edit.settings ?? usualLiftOut).map((one) => settingFor(one).short).join(", ")}${edit.tool === undefined ? "" : ` for tool ${edit.tool}`}`}
+            : {answer.edits[index]?.changedLines ?? 0} lines.{" "}
+            <button className="link-button" onClick={() => change(stack.filter((_, i) => i !== index))}>
+              Put them back
+            </button>
+          </div>
+        ) : null,
+      )}
+    </section>
+  );
+}
+
+function Checks({ page: { file, answer, changes, problem, waiting, mend } }: { page: FilePageState }) {
+  const isClean = answer.findings.length === 0 && changes.length === 0;
+  return (
+    <section className="card" aria-label="Checks">
+      <h2>Checks</h2>
+      {problem && (
+        <div className="finding stop" role="alert">
+          {problem}
+        </div>
+      )}
+      <Findings
+        findings={answer.findings}
+        passed={isClean ? ["Nothing in this file gets in a plan's way."] : []}
+        onMend={mend}
+      />
+      <ProofCard
+        fileId={file.id}
+        sizeBytes={file.sizeBytes}
+        version={waiting ? null : JSON.stringify(answer.stack)}
+        planned={changes.length > 0}
+      />
+    </section>
+  );
+}

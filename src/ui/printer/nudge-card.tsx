@@ -9,7 +9,7 @@ import { plainNumber } from "@/core/units";
 import { api, SavedPrinter } from "../common/api";
 import { SettingField } from "../common/setting-field";
 
-import { inForceAt } from "./job-columns";
+import { inForceAt } from "@/core/link/job-facts";
 import { keys } from "../common/keys";
 import { useTell } from "../common/talk";
 

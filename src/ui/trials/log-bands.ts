@@ -2,7 +2,7 @@ import { bandEdgesMm, HeightPlan, planHeightMm, resolveBands } from "@/core/heig
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { settingFor, SettingKey, SettingValues } from "@/core/settings";
 import { plainNumber } from "@/core/units";
-import type { LogBand } from "../heightlog/columns";
+import type { LogBand } from "../heightlog/column";
 import { valueColours } from "../theme/value-colours";
 
 /** The plan's bands on the page's own layers, at once, without waiting for the worker. */

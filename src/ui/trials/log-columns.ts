@@ -2,7 +2,12 @@
 import { HeightPlan } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
 import type { TrialView } from "@/workers/trial-messages";
-import type { LogBand, LogColumn } from "../heightlog/columns";
+import type { LogBand, LogColumn } from "../heightlog/column";
+import { curvesColumn } from "../heightlog/columns/curves";
+import { frontColumn } from "../heightlog/columns/front";
+import { emptyColumn, layersColumn } from "../heightlog/columns/layers";
+import { millimetresColumn } from "../heightlog/columns/millimetres";
+import { valuesColumn } from "../heightlog/columns/values";
 
 export interface TrialColumns {
   view: TrialView | null;
@@ -17,95 +22,88 @@ export interface TrialColumns {
   onValue(band: LogBand, value: number): void;
 }
 
-/** Columns from left to right. */
+/** Columns from left to right; what the worker has not told yet stands empty in its place, so that nothing jumps when it comes. */
 export function trialColumns(request: TrialColumns): LogColumn[] {
   const { view, step, specimen, varied } = request;
-  const planning = step === "plan";
+  const isPlanning = step === "plan";
+  const title = `${specimen}, seen from the front`;
+  const widthPx = isPlanning ? 330 : 236;
   const start: LogColumn[] = [
-    { kind: "millimetres", title: "mm", width: 66 },
-    view
-      ? {
-          kind: "front",
-          title: `${specimen}, seen from the front`,
-          width: planning ? 330 : 236,
-          front: view.front,
-          widthMm: view.widthMm,
-        }
-      : { kind: "layers", title: "", width: 330 },
-    { kind: "layers", title: "layer", width: 60 },
+    millimetresColumn(),
+    view ? frontColumn({ title, widthPx, front: view.front, widthMm: view.widthMm }) : emptyColumn(widthPx, title),
+    layersColumn({ title: "layer", widthPx: 60 }),
   ];
-  if (!view) return start;
-  const values = valuesColumn(request);
-  if (!planning)
-    return [...start, nozzleCurve(view, 178), fanCurve(view, 116), flowCurve(request, view, 124), timeCurve(view)];
+  if (!isPlanning)
+    return [...start, nozzleCurve(view, 178), fanCurve(view, 116), flowCurve(request, 124), timeCurve(view)];
   // What varies is drawn with what it depends on.
-  if (varied.includes("nozzleTemperature")) return [...start, nozzleCurve(view, 178), timeCurve(view), values];
-  if (varied.includes("fan")) return [...start, fanCurve(view, 178), timeCurve(view), values];
-  return [...start, flowCurve(request, view, 178), timeCurve(view), values];
+  const beside = varied.includes("nozzleTemperature")
+    ? nozzleCurve(view, 178)
+    : varied.includes("fan")
+      ? fanCurve(view, 178)
+      : flowCurve(request, 178);
+  return [...start, beside, timeCurve(view), valuesOf(request)];
 }
 
-function nozzleCurve(view: TrialView, width: number): LogColumn {
-  return {
-    kind: "curves",
+const NOTHING = new Float32Array();
+
+function nozzleCurve(view: TrialView | null, widthPx: number): LogColumn {
+  return curvesColumn({
     title: "Nozzle, °C",
-    width,
+    widthPx,
     unit: "°C",
     curves: [
-      { label: "set", values: view.nozzle.setC, style: "planned" },
-      { label: "expected", values: view.nozzle.expectedC, style: "expected" },
+      { label: "set", values: view?.nozzle.setC ?? NOTHING, style: "planned" },
+      { label: "expected", values: view?.nozzle.expectedC ?? NOTHING, style: "expected" },
     ],
-  };
+  });
 }
 
-function fanCurve(view: TrialView, width: number): LogColumn {
-  return {
-    kind: "curves",
+function fanCurve(view: TrialView | null, widthPx: number): LogColumn {
+  return curvesColumn({
     title: "Fan, %",
-    width,
+    widthPx,
     unit: "%",
     curves: [
-      { label: "set", values: view.fan.setPercent, style: "planned" },
-      { label: "blows", values: view.fan.expectedPercent, style: "expected" },
+      { label: "set", values: view?.fan.setPercent ?? NOTHING, style: "planned" },
+      { label: "blows", values: view?.fan.expectedPercent ?? NOTHING, style: "expected" },
     ],
     range: [0, 115],
-  };
+  });
 }
 
-function flowCurve({ highestFlowMm3S }: TrialColumns, view: TrialView, width: number): LogColumn {
-  const { flowMm3S, peakFlowMm3S } = view.layers;
+function flowCurve({ highestFlowMm3S, view }: TrialColumns, widthPx: number): LogColumn {
+  const { flowMm3S, peakFlowMm3S } = view?.layers ?? { flowMm3S: NOTHING, peakFlowMm3S: NOTHING };
   const limit = highestFlowMm3S === null ? [] : [new Float32Array(flowMm3S.length).fill(highestFlowMm3S)];
-  return {
-    kind: "curves",
+  return curvesColumn({
     title: "Flow, mm³/s",
-    width,
+    widthPx,
     unit: "mm³/s",
     curves: [
       // Where there is little room, what matters is whether the limit is passed.
-      ...(width > 150 ? [{ label: "mean", values: flowMm3S, style: "plain" as const }] : []),
+      ...(widthPx > 150 ? [{ label: "mean", values: flowMm3S, style: "plain" as const }] : []),
       { label: "most", values: peakFlowMm3S, style: "expected" },
       ...limit.map((values) => ({ label: "limit", values, style: "limit" as const })),
     ],
     range: [0, Math.max(highestFlowMm3S ?? 0, zeroTo(peakFlowMm3S)[1]) * 1.08],
-  };
+  });
 }
 
-function timeCurve(view: TrialView): LogColumn {
-  return {
-    kind: "curves",
+function timeCurve(view: TrialView | null): LogColumn {
+  const seconds = view?.layers.seconds ?? NOTHING;
+  return curvesColumn({
     title: "Layer, s",
-    width: 88,
+    widthPx: 88,
     unit: "s",
-    curves: [{ label: "time", values: view.layers.seconds, style: "plain" }],
-    range: zeroTo(view.layers.seconds),
-  };
+    curves: [{ label: "time", values: seconds, style: "plain" }],
+    range: zeroTo(seconds),
+  });
 }
 
-function valuesColumn({ plan, shown, onValue }: TrialColumns): LogColumn {
+function valuesOf({ plan, shown, onValue }: TrialColumns): LogColumn {
   const { unit, lowest, highest, step, decimals } = settingFor(shown);
-  return {
-    kind: "values",
+  return valuesColumn({
     title: "Set to",
-    width: 132,
+    widthPx: 132,
     values: {
       unit,
       low: lowest,
@@ -115,7 +113,7 @@ function valuesColumn({ plan, shown, onValue }: TrialColumns): LogColumn {
       of: (band) => plan.bands[band.number - 1]?.settings[shown] ?? null,
       onChange: onValue,
     },
-  };
+  });
 }
 
 /** From 0 to a little above what nearly all layers need: a slow first layer must not flatten the rest. */

@@ -7,7 +7,7 @@ import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { laysMaterial } from "@/core/gcode/moves";
 import type { TrialMoves } from "@/workers/trial-messages";
 import { useScheme } from "../frame/scheme";
-import type { LogBand } from "../heightlog/columns";
+import type { LogBand } from "../heightlog/column";
 import { LayerPicker } from "./layer-picker";
 import { palettes } from "../theme/tokens";
 

@@ -1,7 +1,12 @@
 /** The columns of an opened file's height log. */
 import type { ProgramReport } from "@/core/report/report";
 import { SettingKey, settingFor } from "@/core/settings";
-import type { LogBand, LogColumn } from "../heightlog/columns";
+import type { LogBand, LogColumn } from "../heightlog/column";
+import { curvesColumn } from "../heightlog/columns/curves";
+import { layersColumn } from "../heightlog/columns/layers";
+import { millimetresColumn } from "../heightlog/columns/millimetres";
+import { outlineColumn } from "../heightlog/columns/outline";
+import { valuesColumn } from "../heightlog/columns/values";
 
 interface Shown {
   report: ProgramReport;
@@ -17,19 +22,17 @@ export function fileColumns({ report, key, planned, onValue }: Shown): LogColumn
   const own = Float64Array.from(layers, (_, i) => report.settings[key]?.[i] ?? NaN);
   const withPlan = own.map((value, i) => (planned && !Number.isNaN(planned[i]) ? planned[i] : value));
   return [
-    { kind: "millimetres", title: "mm", width: 66 },
-    {
-      kind: "outline",
+    millimetresColumn(),
+    outlineColumn({
       title: "Width of the material",
-      width: 270,
+      widthPx: 270,
       minX: layers.map(({ minX }) => minX),
       maxX: layers.map(({ maxX }) => maxX),
-    },
-    { kind: "layers", title: "layer", width: 84, markers: layers.map(({ marker }) => marker) },
-    {
-      kind: "curves",
+    }),
+    layersColumn({ title: "layer", widthPx: 84, markers: layers.map(({ marker }) => marker) }),
+    curvesColumn({
       title: `${setting.label}, ${setting.unit}`,
-      width: 190,
+      widthPx: 190,
       unit: setting.unit,
       curves: planned
         ? [
@@ -37,18 +40,16 @@ export function fileColumns({ report, key, planned, onValue }: Shown): LogColumn
             { label: "with plan", values: withPlan, style: "plain" },
           ]
         : [{ label: "the file’s own", values: own, style: "plain" }],
-    },
-    {
-      kind: "curves",
+    }),
+    curvesColumn({
       title: "Layer, s",
-      width: 96,
+      widthPx: 96,
       unit: "s",
       curves: [{ label: "time", values: layers.map(({ seconds }) => seconds), style: "plain" }],
-    },
-    {
-      kind: "values",
+    }),
+    valuesColumn({
       title: "Set to",
-      width: 132,
+      widthPx: 132,
       values: {
         unit: setting.unit,
         low: setting.lowest,
@@ -58,6 +59,6 @@ export function fileColumns({ report, key, planned, onValue }: Shown): LogColumn
         of: (band) => planned?.[band.firstLayer] ?? null,
         onChange: onValue,
       },
-    },
+    }),
   ];
 }

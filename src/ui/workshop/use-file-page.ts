@@ -13,7 +13,7 @@ import { changesOfTrial } from "@/core/trials/changes-of-trial";
 import { plainNumber, roundTo } from "@/core/units";
 import { useBenchPair, usePrinters, useTrial, useTrials } from "../common/queries";
 import { useTell } from "../common/talk";
-import type { LogBand } from "../heightlog/columns";
+import type { LogBand } from "../heightlog/column";
 import { valueColours } from "../theme/value-colours";
 import { fileColumns } from "./file-columns";
 import { EditsAnswer, useFileEditor } from "./file-editor";

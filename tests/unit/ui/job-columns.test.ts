@@ -1,6 +1,7 @@
 import type { JobLog, JobMark, JobView } from "@/core/link/state";
 import { settingKeys } from "@/core/settings";
-import { inForceAt, jobColumns, measuredByLayer } from "@/ui/printer/job-columns";
+import { inForceAt, measuredByLayer } from "@/core/link/job-facts";
+import { jobColumns, markOf } from "@/ui/printer/job-columns";
 
 const tops = [0.2, 0.4, 0.6, 0.8, 1, 1.2];
 const nothing = Object.fromEntries(
@@ -63,8 +64,10 @@ describe("the columns of a job", () => {
       "nozzleTemperature",
     );
     expect(columns.map(({ title }) => title)).toEqual(["mm", "material", "layer", "Nozzle, °C", "Fan, %", "By hand"]);
-    const last = columns.at(-1)!;
-    expect(last.kind === "marks" && last.marks).toEqual([{ heightMm: 0.4, text: "flow 102 %" }]);
-    expect(jobColumns(job({}), "nozzleTemperature").map(({ kind }) => kind)).not.toContain("values");
+    expect(markOf({ heightMm: 0.4, setting: "flowFactor", value: 102, madeAt: "" })).toEqual({
+      heightMm: 0.4,
+      text: "flow 102 %",
+    });
+    expect(jobColumns(job({}), "nozzleTemperature").filter(({ isAxis }) => isAxis)).toHaveLength(1);
   });
 });

@@ -1,16 +1,61 @@
 "use client";
 import { useMemo } from "react";
 import { plainNumber } from "@/core/units";
-import type { LogColumn, LogCurve } from "./columns";
+import { GAP_PX, LogColumn } from "../column";
+import { LogScale, roundStep } from "../scale";
 import { penOf } from "./curve-pen";
-import { LogScale, roundStep } from "./scale";
 
-type Curves = Extract<LogColumn, { kind: "curves" }>;
+export interface LogCurve {
+  label: string;
+  values: ArrayLike<number>;
+  /** `limit`: what must not be passed. */
+  style: "planned" | "expected" | "plain" | "limit";
+}
 
-const GAP = 12;
+export interface Curves {
+  title: string;
+  widthPx: number;
+  unit: string;
+  curves: LogCurve[];
+  /** Range of the axis; the curves' own range where it is left out. */
+  range?: [number, number];
+}
+
+/** Curves along the height. */
+export function curvesColumn(column: Curves): LogColumn {
+  const { title, widthPx } = column;
+  return {
+    title,
+    widthPx,
+    hasGround: true,
+    head: () => (
+      <>
+        <Legend curves={column.curves} />
+        <CurveTicks column={column} range={curveRange(column)} />
+      </>
+    ),
+    drawing: ({ scale, tops }) => <Drawing column={column} scale={scale} tops={tops} />,
+  };
+}
+
+function Legend({ curves }: Pick<Curves, "curves">) {
+  if (curves.length < 2) return <small>&nbsp;</small>;
+  return (
+    <small>
+      {curves.map(({ label, style }) => (
+        <span key={label} className="log-legend">
+          <svg width={18} height={8} aria-hidden>
+            <line x1={1} x2={17} y1={5} y2={5} {...penOf(style)} />
+          </svg>{" "}
+          {label}
+        </span>
+      ))}
+    </small>
+  );
+}
 
 /** The axis's range: the given one, or the curves' own with a little room. */
-export function curveRange({ range, curves }: Curves): [number, number] {
+function curveRange({ range, curves }: Curves): [number, number] {
   if (range) return range;
   let low = Infinity;
   let high = -Infinity;
@@ -26,22 +71,22 @@ export function curveRange({ range, curves }: Curves): [number, number] {
 }
 
 function place(value: number, [low, high]: [number, number], width: number): number {
-  return ((value - low) / (high - low || 1)) * (width - GAP);
+  return ((value - low) / (high - low || 1)) * (width - GAP_PX);
 }
 
 function ticks([low, high]: [number, number], width: number): number[] {
-  const step = roundStep(((high - low) / (width - GAP)) * 44);
+  const step = roundStep(((high - low) / (width - GAP_PX)) * 44);
   const list: number[] = [];
   for (let i = Math.ceil(low / step); i * step <= high + 1e-9; i++) list.push(i * step);
   return list;
 }
 
 /** The numbers above the column. */
-export function CurveTicks({ column, range }: { column: Curves; range: [number, number] }) {
+function CurveTicks({ column, range }: { column: Curves; range: [number, number] }) {
   return (
     <div className="ticks" aria-hidden>
-      {ticks(range, column.width).map((value) => (
-        <span key={value} style={{ left: place(value, range, column.width) }}>
+      {ticks(range, column.widthPx).map((value) => (
+        <span key={value} style={{ left: place(value, range, column.widthPx) }}>
           {plainNumber(value)}
         </span>
       ))}
@@ -50,25 +95,25 @@ export function CurveTicks({ column, range }: { column: Curves; range: [number, 
 }
 
 /** Curves along the height: planned values as dashed steps, the others as drawn lines. */
-export function CurvesColumn({ column, scale, tops }: { column: Curves; scale: LogScale; tops: ArrayLike<number> }) {
+function Drawing({ column, scale, tops }: { column: Curves; scale: LogScale; tops: ArrayLike<number> }) {
   const range = curveRange(column);
-  const { width, curves } = column;
+  const { widthPx, curves } = column;
   const paths = useMemo(
-    () => curves.map((curve) => pathOf(curve, range, width, scale, tops)),
+    () => curves.map((curve) => pathOf(curve, range, widthPx, scale, tops)),
     // The range follows from the curves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [curves, width, scale, tops, range[0], range[1]],
+    [curves, widthPx, scale, tops, range[0], range[1]],
   );
   return (
     <svg
-      width={width - GAP}
+      width={widthPx - GAP_PX}
       height={scale.heightPx}
-      style={{ position: "absolute", top: 0, left: 0 }}
+      className="log-drawing"
       role="img"
       aria-label={`${column.title} along the height`}
     >
-      {ticks(range, width).map((value) => {
-        const x = place(value, range, width);
+      {ticks(range, widthPx).map((value) => {
+        const x = place(value, range, widthPx);
         return <line key={value} x1={x} x2={x} y1={1} y2={scale.y(0)} stroke="var(--line)" />;
       })}
       {paths.map((d, i) => {

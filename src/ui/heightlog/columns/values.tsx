@@ -2,25 +2,38 @@
 /** The values, each at its own band. Bands too low for a field show their value as text; still lower ones leave some out. */
 import { CSSProperties, useEffect, useState } from "react";
 import { plainNumber } from "@/core/units";
-import { parseFigure } from "../common/number-field";
-import type { LogBand, LogValues } from "./columns";
-import type { LogScale } from "./scale";
+import { parseFigure } from "../../common/number-field";
+import type { LogBand, LogColumn, LogFrame } from "../column";
+
+export interface LogValues {
+  unit: string;
+  low: number;
+  high: number;
+  step: number;
+  decimals: number;
+  /** Null where the band does not set it. */
+  of(band: LogBand): number | null;
+  onChange?(band: LogBand, value: number): void;
+}
+
+/** The value of each band at its own height. */
+export function valuesColumn({
+  title,
+  widthPx,
+  values,
+}: {
+  title: string;
+  widthPx: number;
+  values: LogValues;
+}): LogColumn {
+  return { title, widthPx, over: (frame) => <Values values={values} {...frame} /> };
+}
 
 const FIELD_PX = 30;
 const SMALL_FIELD_PX = 22;
 const NOTE_PX = 45;
 
-export function ValuesColumn({
-  left,
-  values,
-  bands,
-  scale,
-}: {
-  left: number;
-  values: LogValues;
-  bands: LogBand[];
-  scale: LogScale;
-}) {
+function Values({ leftPx: left, values, bands, scale }: LogFrame & { values: LogValues }) {
   let freeFrom = Infinity;
   return (
     <>

@@ -1,5 +1,5 @@
 /** How a curve of the log is drawn; told apart by weight and pattern as well as by colour. */
-import type { LogCurve } from "./columns";
+import type { LogCurve } from "./curves";
 
 export interface CurvePen {
   stroke: string;

@@ -1,17 +1,21 @@
 "use client";
-import type { LogScale } from "./scale";
+import { GAP_PX, LogColumn, LogFrame } from "../column";
 
 const ROW_PX = 17;
 
-interface Props {
-  left: number;
-  width: number;
+interface Marks {
+  title: string;
+  widthPx: number;
   marks: { heightMm: number; text: string }[];
-  scale: LogScale;
 }
 
 /** What was done by hand, each at its height; those too close to be read stand above one another. */
-export function MarksColumn({ left, width, marks, scale }: Props) {
+export function marksColumn(marks: Marks): LogColumn {
+  const { title, widthPx } = marks;
+  return { title, widthPx, over: (frame) => <Drawing {...marks} {...frame} /> };
+}
+
+function Drawing({ leftPx: left, widthPx: width, marks, scale }: Marks & LogFrame) {
   let freeBelow = Infinity;
   return (
     <>
@@ -21,7 +25,7 @@ export function MarksColumn({ left, width, marks, scale }: Props) {
         freeBelow = top;
         return (
           <span key={i}>
-            <span className="log-mark" style={{ left, top: y, width: width - 12 }} aria-hidden />
+            <span className="log-mark" style={{ left, top: y, width: width - GAP_PX }} aria-hidden />
             <span className="log-note mono log-mark-text" style={{ left: left + 10, top }}>
               {text}
             </span>

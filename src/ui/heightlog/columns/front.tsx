@@ -3,12 +3,19 @@
 import { useEffect, useRef } from "react";
 import { FRONT_VIEW_STRIDE, FrontView } from "@/core/printing/front-view";
 import { plainNumber } from "@/core/units";
-import { useScheme } from "../frame/scheme";
-import { mixColours, palettes } from "../theme/tokens";
-import type { LogBand } from "./columns";
-import type { LogScale } from "./scale";
+import { useScheme } from "../../frame/scheme";
+import { mixColours, palettes } from "../../theme/tokens";
+import { GAP_PX, LogBand, LogColumn } from "../column";
+import type { LogScale } from "../scale";
 
 const RAISED_COLOUR = "#FFFDF9";
+
+interface FrontOfPiece {
+  title: string;
+  widthPx: number;
+  front: FrontView;
+  widthMm: number;
+}
 
 interface Props {
   front: FrontView;
@@ -29,7 +36,25 @@ export function sayStretch(scale: LogScale, widthMm: number, widthPx: number): s
   return stretch > 1.05 ? `, heights × ${plainNumber(stretch, 1)}` : "";
 }
 
-export function FrontCanvas({ front, widthMm, widthPx, scale, bands }: Props) {
+/** The specimen from the front, to scale where that can be. */
+export function frontColumn({ title, widthPx, front, widthMm }: FrontOfPiece): LogColumn {
+  const innerPx = widthPx - GAP_PX;
+  return {
+    title,
+    widthPx,
+    hasGround: true,
+    holdsEdges: true,
+    toScaleMm: widthMm,
+    head: ({ scale }) => sayStretch(scale, widthMm, innerPx),
+    drawing: ({ scale, bands }) => (
+      <div className="log-drawing">
+        <FrontCanvas front={front} widthMm={widthMm} widthPx={innerPx} scale={scale} bands={bands} />
+      </div>
+    ),
+  };
+}
+
+function FrontCanvas({ front, widthMm, widthPx, scale, bands }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { scheme } = useScheme();
   const palette = palettes[scheme];

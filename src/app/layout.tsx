@@ -4,7 +4,7 @@ import { cookies, headers } from "next/headers";
 import { ReactNode } from "react";
 import { benchData } from "@/server/work/pages";
 import { keys } from "@/ui/common/keys";
-import { EarlyClicks } from "@/ui/frame/early-clicks";
+import { EarlyHands } from "@/ui/frame/early-hands";
 import { Frame } from "@/ui/frame/frame";
 import { Providers } from "@/ui/frame/providers";
 import { palettes, Scheme } from "@/ui/theme/tokens";
@@ -42,7 +42,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" data-scheme={chosen ?? guess}>
       <body style={{ background: ground, color: ink }}>
-        <EarlyClicks nonce={nonce} />
+        <EarlyHands nonce={nonce} />
         <AntdRegistry>
           <Providers chosen={chosen} guess={guess}>
             <WithData give={give}>

@@ -296,7 +296,7 @@ test("a phone in the network is let in by a code, reads and marks, and is kept f
 test("kills at random moments lose nothing acknowledged", async () => {
   data = mkdtempSync(join(tmpdir(), "cuchara-kills-"));
   program = await startProgram(data, { port: await freePort() });
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["scripts/kills.mjs", "--rounds", "5"], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["scripts/kills.mjs", "--rounds", "3"], {
     encoding: "utf8",
   });
   expect(`${stdout}${stderr}`).toContain("nothing acknowledged was lost");
@@ -306,7 +306,7 @@ test("kills at random moments lose nothing acknowledged", async () => {
 test("jobs over a line with faults leave memory, delay and database bounded", async () => {
   data = mkdtempSync(join(tmpdir(), "cuchara-soak-"));
   program = await startProgram(data);
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["scripts/soak.mjs", "--minutes", "0.25"], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["scripts/soak.mjs", "--minutes", "0.1"], {
     encoding: "utf8",
   });
   expect(`${stdout}${stderr}`).toMatch(/^bounded$/m);

@@ -27,6 +27,7 @@ async function link(page: Page, printer: string, path: string, rate = "clock 200
 /** Answers a question; a press while the dialog still opens may be lost, as under a hand. */
 async function answer(page: Page, name: string): Promise<void> {
   const dialog = page.getByRole("dialog");
+  await expect(dialog).toBeVisible();
   await expect(async () => {
     if (await dialog.isVisible()) await dialog.getByRole("button", { name }).click({ timeout: 1000 });
     await expect(dialog).toBeHidden({ timeout: 1500 });

@@ -115,6 +115,8 @@ export interface LinkStatus {
   /** The last lines that were never sent, and how many there are. */
   unsent: string[];
   unsentCount: number;
+  /** When the printer last started anew since it was linked, ISO; null if it did not. */
+  restartedAt: string | null;
   homed: boolean | null;
   nozzleC: number | null;
   heat: HeatSample | null;

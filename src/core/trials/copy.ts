@@ -3,9 +3,11 @@ import { nameSchema } from "../shelf/name";
 import { z } from "zod";
 import { dialects } from "../machine/dialects";
 import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
-import { SettingValues } from "../settings";
+import { settingFor, SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
+import { Spool } from "../shelf/spool";
 import { clamp, roundTo } from "../units";
+import { trialKindFor } from ".";
 import { idSchema, Trial } from "./trial";
 
 /** Where the copy goes; what is left out stays as it is. */
@@ -32,6 +34,29 @@ export function forPrinter(trial: Trial, printer: Printer): Trial {
     fixed: corneringFor(trial.fixed, printer),
     tool: clamp(trial.tool, 0, printer.tools - 1),
   };
+}
+
+/**
+ * The trial put to another spool: what is held fixed as the first spool wants it is held as the second does, kept values first, and a
+ * name that is its kind's question asks of the second. What was chosen otherwise stays, and so does the plan: the checks look at it anew.
+ */
+export function forSpool(trial: Trial, printer: Printer, { from, to, kept }: SpoolChange): Trial {
+  const fixed = { ...trial.fixed };
+  for (const key of ["nozzleTemperature", "bedTemperature", "fan"] as const) {
+    const { usual } = settingFor(key);
+    const isFirstSpools = fixed[key] === from.kept[key] || fixed[key] === usual(printer, from.spool);
+    if (fixed[key] !== undefined && isFirstSpools) fixed[key] = kept[key] ?? usual(printer, to);
+  }
+  const kind = trialKindFor(trial.kind);
+  const isOwnQuestion = trial.name === kind.question(from.spool);
+  return { ...trial, fixed, name: isOwnQuestion ? kind.question(to) : trial.name };
+}
+
+interface SpoolChange {
+  from: { spool: Spool; kept: SettingValues };
+  to: Spool;
+  /** What is kept for the printer and the second spool. */
+  kept: SettingValues;
 }
 
 /** Cornering in the one of its two figures that the printer has. */

@@ -19,8 +19,14 @@ export function speedsFor({ printer }: RoundRequest): { values: number[]; notes:
 /** Full air hides strings, so a retraction test runs at about half fan (common practice, no source). */
 export function halfFan(request: RoundRequest): { fan: number; notes: string[] } {
   const { printer, spool, kept } = request;
-  const half = (kept.fan ?? spool.fanPercent) / 2;
-  if (dialects[printer.dialect].fanHasDuty) return { fan: Math.round(half), notes: [] };
+  const whole = kept.fan ?? spool.fanPercent;
+  const half = whole / 2;
+  if (whole <= 0) return { fan: 0, notes: [] };
+  if (dialects[printer.dialect].fanHasDuty) {
+    const from = kept.fan === undefined ? "spool wants" : "pair keeps";
+    const said = `${plainNumber(Math.round(half))} %, half of the ${plainNumber(whole)} % that the ${from}`;
+    return { fan: Math.round(half), notes: [`The fan runs at ${said}: full air hides strings.`] };
+  }
   return {
     fan: fanFor(printer, half),
     notes: [`The fan of ${printer.name} knows no half: it stays off, for air hides strings.`],

@@ -106,6 +106,7 @@ export class Link {
       queueLength: queued.length,
       unsent: session.unsent.slice(-30),
       unsentCount: session.unsentCount,
+      restartedAt: session.restartedAt,
       homed: session.known.homed,
       nozzleC: session.nozzleC,
       heat: this.samples.at(-1) ?? null,

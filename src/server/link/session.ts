@@ -120,6 +120,7 @@ export class LinkSession {
   nozzleC: number | null = null;
   /** How often the printer has started anew since the link was made. */
   restarts = 0;
+  restartedAt: string | null = null;
   /** Counts up with every line taken, for looking at throughput. */
   linesTaken = 0;
 
@@ -472,6 +473,7 @@ export class LinkSession {
   private restarted(): void {
     const wasTalking = this.current !== null || this.stream !== null;
     this.restarts++;
+    this.restartedAt = new Date().toISOString();
     this.live({ type: "restart" });
     Object.assign(this.told, freshState());
     this.note("The printer has started anew: nothing is homed, heaters are off.");

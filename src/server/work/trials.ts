@@ -3,7 +3,7 @@ import { layerTops } from "@/core/heightplan/layer-grid";
 import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
 import { trialKindFor } from "@/core/trials";
-import { CopyTarget, forPrinter } from "@/core/trials/copy";
+import { CopyTarget, forPrinter, forSpool } from "@/core/trials/copy";
 import { firstRound } from "@/core/trials/first-round";
 import { checkOptions } from "@/core/options/option";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
@@ -70,8 +70,19 @@ export function copyOf(trial: Trial, to: CopyTarget): TrialFields {
   const printerId = to.printerId ?? trial.printerId;
   const spoolId = to.spoolId ?? trial.spoolId;
   const printer = printers.get(printerId);
-  const moved = printer && printerId !== trial.printerId ? forPrinter(trial, printer) : trial;
-  return { ...moved, printerId, spoolId, name: to.name ?? `${trial.name} (copy)`.slice(0, 100) };
+  const onPrinter = printer && printerId !== trial.printerId ? forPrinter(trial, printer) : trial;
+  const [from, other] = [spools.get(trial.spoolId, true), spools.get(spoolId)];
+  const moved =
+    printer && from && other && spoolId !== trial.spoolId
+      ? forSpool(onPrinter, printer, {
+          from: { spool: from, kept: keptSettings(trial.printerId, trial.spoolId) },
+          to: other,
+          kept: keptSettings(printerId, spoolId),
+        })
+      : onPrinter;
+  // A question put to another spool is another question; the same one again is a copy.
+  const name = moved.name === trial.name ? `${trial.name} (copy)`.slice(0, 100) : moved.name;
+  return { ...moved, printerId, spoolId, name: to.name ?? name };
 }
 
 /** All a build needs; a 409 with a sentence if printer or spool were removed. */

@@ -4,9 +4,13 @@ import { useQuery } from "@tanstack/react-query";
 import { Input, InputRef, Modal } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
+import { firmwareValues } from "@/core/firmware/values";
+import { commands } from "@/core/machine/commands";
 import { tuneFor, tuneKeys } from "@/core/measure";
+import { settingFor } from "@/core/settings";
+import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
-import { usePrinters, useSpools, useTrials } from "../common/queries";
+import { useBenchPair, useKept, usePrinters, useSpools, useTrials } from "../common/queries";
 import { areas } from "./areas";
 import { keys } from "../common/keys";
 
@@ -17,6 +21,22 @@ interface Place {
 }
 
 const MOST_SHOWN = 9;
+
+/** Commands, where they can be typed, and firmware values, where they can be read. */
+function firmwarePlaces(printerId: number): Place[] {
+  return [
+    ...commands.map(({ code, does }) => ({
+      label: `${code} ${does}`,
+      kind: "command",
+      path: `/printer/${printerId}?view=console&type=${encodeURIComponent(code)}`,
+    })),
+    ...firmwareValues.map(({ key, label }) => ({
+      label,
+      kind: "firmware value",
+      path: `/printer/${printerId}?view=values#${key}`,
+    })),
+  ];
+}
 
 export function FindAnything({ open, onClose }: { open: boolean; onClose(): void }) {
   const router = useRouter();
@@ -29,6 +49,8 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
   const files =
     useQuery({ queryKey: keys.files, queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open })
       .data ?? [];
+  const bench = useBenchPair();
+  const kept = useKept(bench.printer?.id ?? 0, bench.spool?.id ?? 0).data ?? [];
   const places: Place[] = [
     ...areas.map(({ label, path }) => ({ label, kind: "area", path })),
     ...trials.map(({ id, name }) => ({ label: name, kind: "trial", path: `/trials/${id}` })),
@@ -44,6 +66,15 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
       path: `/printer/${id}`,
     })),
     ...tuneKeys.map((key) => ({ label: tuneFor(key).title, kind: "measure", path: `/measure/${key}` })),
+    ...(bench.printer ? firmwarePlaces(bench.printer.id) : []),
+    ...kept.map(({ setting, value }) => {
+      const { label, unit, decimals } = settingFor(setting);
+      return {
+        label: `${label} ${plainNumber(value, decimals)} ${unit}`,
+        kind: "kept for the pair on the bench",
+        path: `/bench#${setting}`,
+      };
+    }),
     ...files.map(({ id, name }) => ({ label: name, kind: "file", path: `/workshop/${id}` })),
   ];
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);

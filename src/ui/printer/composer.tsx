@@ -42,10 +42,16 @@ function dangersOf(lines: string[], status: LinkStatus, printer: SavedPrinter): 
   return found;
 }
 
-export function Composer({ printer, status }: { printer: SavedPrinter; status: LinkStatus | null }) {
+interface Props {
+  printer: SavedPrinter;
+  status: LinkStatus | null;
+  text: string;
+  onText(text: string): void;
+}
+
+export function Composer({ printer, status, text, onText: setText }: Props) {
   const ask = useAsk();
   const tell = useTell();
-  const [text, setText] = useState("");
   const [past, setPast] = useState<string[]>([]);
   const place = useRef<number | null>(null);
   const field = useRef<HTMLTextAreaElement | null>(null);
@@ -125,7 +131,6 @@ export function Composer({ printer, status }: { printer: SavedPrinter; status: L
           className="mono"
           autoSize={{ minRows: 1, maxRows: 8 }}
           placeholder={open ? "M115" : "Link the printer first"}
-          disabled={!open}
           spellCheck={false}
           value={text}
           onChange={(event) => setText(event.target.value)}

@@ -3,8 +3,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { Input, Segmented, Select, Switch } from "antd";
+import { useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { explainAnswer, explainLine, Explanation } from "@/core/firmware/explain";
+import { readTalkLine } from "@/core/gcode/talk-line";
+import { commandFor } from "@/core/machine/commands";
 import { readingOf } from "@/core/machine/reading";
 import type { LinkEvent } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";
@@ -30,6 +33,9 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
   const [search, setSearch] = useState("");
   const [chosen, setChosen] = useState<number | null>(null);
   const [day, setDay] = useState<string | null>(null);
+  // A command that was looked up anywhere comes along to be typed on.
+  const [typed, setTyped] = useState(useSearchParams().get("type") ?? "");
+  const typedLine = typed.split("\n").findLast((line) => line.trim() !== "");
   const roomPx = useRoom(430, 200);
   const past = useQuery({
     queryKey: keys.linkDay(printer.id, day, all),
@@ -78,12 +84,14 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
           <DayChoice printerId={printer.id} day={day} onDay={setDay} />
         </div>
         <Talk printer={printer} lines={lines} chosen={event?.id ?? null} onChoose={setChosen} heightPx={roomPx} />
-        <Composer printer={printer} status={feed.status ?? null} />
+        <Composer printer={printer} status={feed.status ?? null} text={typed} onText={setTyped} />
       </div>
       <div className="side">
         <section className="card" aria-label="Word by word" aria-live="polite">
           <h2>Word by word</h2>
-          {event ? (
+          {typedLine !== undefined ? (
+            <WordByWord event={{ direction: "out", text: typedLine }} printer={printer} isTyped />
+          ) : event ? (
             <WordByWord event={event} printer={printer} />
           ) : (
             <p className="dim">Every line is explained here, word by word.</p>
@@ -94,7 +102,7 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
   );
 }
 
-function explain({ direction, text }: LinkEvent, printer: SavedPrinter): Explanation {
+function explain({ direction, text }: Pick<LinkEvent, "direction" | "text">, printer: SavedPrinter): Explanation {
   if (direction === "note") return { title: "", parts: [] };
   return direction === "out" ? explainLine(text, readingOf(printer)) : explainAnswer(text);
 }
@@ -179,8 +187,19 @@ function Talk(props: {
   );
 }
 
-function WordByWord({ event, printer }: { event: LinkEvent; printer: SavedPrinter }) {
+interface WordsProps {
+  event: Pick<LinkEvent, "direction" | "text">;
+  printer: SavedPrinter;
+  /** Not sent yet: what else could be said is told, too. */
+  isTyped?: boolean;
+}
+
+function WordByWord({ event, printer, isTyped = false }: WordsProps) {
   const { title, parts } = explain(event, printer);
+  const command = isTyped ? commandFor(readTalkLine(event.text).code) : undefined;
+  const unsaid = Object.entries(command?.words ?? {}).filter(
+    ([name]) => !parts.some(({ text }) => text.startsWith(name)),
+  );
   return (
     <>
       <p className="mono raw-line">{event.text}</p>
@@ -193,6 +212,19 @@ function WordByWord({ event, printer }: { event: LinkEvent; printer: SavedPrinte
           </div>
         ))}
       </dl>
+      {unsaid.length > 0 && (
+        <>
+          <p className="dim">It may also say</p>
+          <dl className="words">
+            {unsaid.map(([name, means]) => (
+              <div key={name}>
+                <dt className="mono">{name}</dt>
+                <dd>{means}</dd>
+              </div>
+            ))}
+          </dl>
+        </>
+      )}
       {event.direction === "note" && (
         <p className="dim">A note of Cuchara’s own; the printer neither sent nor got it.</p>
       )}

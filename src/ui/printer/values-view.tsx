@@ -55,6 +55,7 @@ export function ValuesView({ printer, status }: Props) {
   };
   const [now, before] = answer.snapshots;
   const other = answer.snapshots.find(({ id }) => id === against) ?? before;
+  const isBeforeRestart = Boolean(now && status?.restartedAt && now.takenAt < status.restartedAt);
   return (
     <div className="two-sides">
       <div>
@@ -68,6 +69,11 @@ export function ValuesView({ printer, status }: Props) {
               : "Sends M115 and the question for values, and nothing else."}
           </span>
         </div>
+        {isBeforeRestart && (
+          <div className="finding" role="status">
+            The printer was switched off and on since. What is in force now, only a new reading tells.
+          </div>
+        )}
         {now ? (
           <ValueTable printer={printer} now={now} before={other} staged={staged?.id ?? null} onStage={setStaged} />
         ) : (

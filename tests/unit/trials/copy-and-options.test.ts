@@ -2,13 +2,13 @@ import { bandOfLayer } from "@/core/heightplan/plan";
 import { fanProfile } from "@/core/material/fan";
 import { trialKindFor, trialKindKeys } from "@/core/trials";
 import { buildTrial } from "@/core/trials/build";
-import { corneringFor, forPrinter } from "@/core/trials/copy";
+import { corneringFor, forPrinter, forSpool } from "@/core/trials/copy";
 import { leadOf, withLead } from "@/core/trials/earlier";
 import { inspectTrial } from "@/core/trials/inspect";
 import { checkOptions, optionsOf } from "@/core/options/option";
 import { roomOn } from "@/core/trials/room";
 import { newTrialSchema } from "@/core/trials/trial";
-import { ladle, planOf, printers, saffron, smallTrial, trialOfKind } from "../helpers/demo";
+import { ladle, planOf, printers, saffron, smallTrial, spools, trialOfKind } from "../helpers/demo";
 
 const whisk = printers.find(({ dialect }) => dialect === "deviation")!;
 
@@ -32,6 +32,29 @@ describe("a copy for another printer", () => {
         ({ severity }) => severity === "stop",
       ),
     ).toEqual([]);
+  });
+});
+
+describe("a copy for another spool", () => {
+  const asa = spools.find(({ material }) => material === "ASA")!;
+  const trial = trialOfKind("fan", ladle, saffron, { name: trialKindFor("fan").question(saffron) });
+  const change = { from: { spool: saffron, kept: {} }, to: asa, kept: {} };
+
+  test("is held as that spool wants, kept values first, and asks of it by name", () => {
+    const held = { ...trial, fixed: { nozzleTemperature: 210, bedTemperature: saffron.bedC } };
+    const copy = forSpool(held, ladle, change);
+    expect(copy.fixed).toEqual({
+      // The middle of the label's 235 to 260 °C, to the next 5 °C.
+      nozzleTemperature: 250,
+      bedTemperature: asa.bedC,
+    });
+    expect(copy.name).toBe(trialKindFor("fan").question(asa));
+    expect(forSpool(held, ladle, { ...change, kept: { bedTemperature: 95 } }).fixed.bedTemperature).toBe(95);
+  });
+
+  test("what was chosen otherwise stays, and so do the plan and a name of its own", () => {
+    const held = { ...trial, name: "My own", fixed: { nozzleTemperature: 203, bedTemperature: 47 } };
+    expect(forSpool(held, ladle, change)).toEqual(held);
   });
 });
 

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { expectAccessible } from "./helpers";
+import { expect } from "@playwright/test";
+import { expectAccessible, test } from "./helpers";
 
 const pages = [
   "/bench",

@@ -1,6 +1,19 @@
-import { APIRequestContext, Download, expect, Page } from "@playwright/test";
+import { APIRequestContext, Download, expect, Page, test as base } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import axe from "axe-core";
+
+/** Pages are used once their script runs: filling a field takes two steps of the driver, and no hand types between them. */
+export const test = base.extend({
+  page: async ({ page }, use) => {
+    const go = page.goto.bind(page);
+    page.goto = async (...given) => {
+      const response = await go(...given);
+      if (response?.ok()) await page.locator("html[data-ready]").waitFor({ state: "attached" });
+      return response;
+    };
+    await use(page);
+  },
+});
 
 /** The downloaded file's text. */
 export async function textOf(download: Download): Promise<string> {

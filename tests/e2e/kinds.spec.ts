@@ -1,5 +1,5 @@
-import { APIRequestContext, expect, Locator, Page, test } from "@playwright/test";
-import { expectAccessible, makeTrial, openTrial, textOf } from "./helpers";
+import { APIRequestContext, expect, Locator, Page } from "@playwright/test";
+import { expectAccessible, makeTrial, openTrial, textOf, test } from "./helpers";
 import { mainSpeed, ReadLayer, readLayers } from "./program-reader";
 
 // One page for all: a new one would load everything again for every kind.

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { slicedTube, textOf } from "./helpers";
+import { expect } from "@playwright/test";
+import { slicedTube, textOf, test } from "./helpers";
 
 const gcode = (name: string, text: string) => ({ name, mimeType: "text/plain", buffer: Buffer.from(text) });
 
@@ -94,6 +94,22 @@ test("an earlier plan is recognised and lifted out; the file's own changes are p
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByText(/An earlier plan is still in this file/)).toBeVisible();
+});
+
+test("a file chosen before the page's script runs is taken once it does", async ({ page, request }) => {
+  await page.route("**/_next/static/**", async (route) => {
+    if (route.request().resourceType() === "script") await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  const name = `early-${Date.now()}.gcode`;
+  const ready = page.goto("/workshop");
+  const tube = slicedTube(12, (i) => `; turn ${i}`);
+  await page.getByLabel("Sliced file").setInputFiles(gcode(name, tube));
+  expect(await page.locator("html[data-ready]").count()).toBe(0);
+  await ready;
+  await expect(page.getByRole("heading", { name })).toBeVisible();
+  const files = (await (await request.get("/api/files")).json()) as { id: number; name: string }[];
+  await request.delete(`/api/files/${files.find((file) => file.name === name)!.id}`);
 });
 
 test("sending can be cancelled, and nothing stays behind", async ({ page, request }) => {

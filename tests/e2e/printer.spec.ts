@@ -1,6 +1,6 @@
-import { APIRequestContext, expect, Page, test } from "@playwright/test";
+import { APIRequestContext, expect, Page } from "@playwright/test";
 import { request as plainRequest } from "node:http";
-import { expectAccessible, makeTrial } from "./helpers";
+import { expectAccessible, makeTrial, test } from "./helpers";
 
 interface JobAnswer {
   status: { state: string; heightMm: number };

@@ -1,4 +1,7 @@
-import { expect, test } from "@playwright/test";
+import { expect } from "@playwright/test";
+import { spawn } from "node:child_process";
+import { freePort } from "../../scripts/own-program.cjs";
+import { expectAccessible, test } from "./helpers";
 
 test("a spool is added with its material's figures, changed, copied, removed and put back", async ({ page }) => {
   await page.goto("/shelf/spools/new");
@@ -26,13 +29,13 @@ test("a spool is added with its material's figures, changed, copied, removed and
 
 test("a printer's start lines are checked, and what they lack stops the file", async ({ page, request }) => {
   const printer = (await (await request.get("/api/printers/1")).json()) as Record<string, unknown>;
-  const added = (await (await request.post("/api/printers", { data: { ...printer, name: "Test Ladle" } })).json()) as {
-    id: number;
-  };
+  // Another try finds the shelf as this one left it.
+  const name = `Test Ladle ${Date.now()}`;
+  const added = (await (await request.post("/api/printers", { data: { ...printer, name } })).json()) as { id: number };
   await page.goto(`/shelf/printers/${added.id}`);
   await page.getByLabel("Start lines").fill("G28\nM109 S{{hot}}");
   await page.getByRole("button", { name: "Save" }).click();
-  await expect(page.getByRole("link", { name: "Test Ladle" })).toBeVisible();
+  await expect(page.getByRole("link", { name })).toBeVisible();
   const trial = (await (
     await request.post("/api/trials", { data: { kind: "temperature", printerId: added.id, spoolId: 1 } })
   ).json()) as { id: number };
@@ -46,6 +49,49 @@ test("a printer's start lines are checked, and what they lack stops the file", a
   await page.goto(`/trials/${trial.id}`);
   await page.getByRole("button", { name: "Look at the printer", exact: true }).first().click();
   await expect(page.getByLabel("Start lines")).toHaveValue("G28\nM109 S{{hot}}");
+});
+
+test("a new printer tells of itself over a link, answers five questions, and is on the shelf", async ({
+  page,
+  request,
+}) => {
+  const port = await freePort();
+  const stand = spawn(process.execPath, ["scripts/simulator.mjs", "--tcp", String(port), "--printer", "Whisk 300"]);
+  try {
+    await new Promise<void>((resolve) => stand.stdout.once("data", () => resolve()));
+    await page.goto("/shelf/printers/new");
+    const add = page.getByRole("button", { name: "Add the printer" });
+    await expect(add).toBeDisabled();
+    await page.getByRole("radio", { name: "Network" }).check({ force: true });
+    await page.getByLabel("Address").fill("127.0.0.1");
+    await page.getByLabel("Port", { exact: true }).fill(String(port));
+    await page.getByRole("button", { name: "Ask the printer" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Yes, ask it" }).click();
+    // What the stand-in has in its memory: acceleration and junction deviation of its own.
+    const told = page.getByRole("region", { name: "Ask the printer" });
+    await expect(told).toContainText("Junction deviation0.026 mm", { timeout: 30_000 });
+    await expect(told).toContainText("Acceleration, printing1500 mm/s²");
+    await expect(told).toContainText("stays in the printer");
+    await expectAccessible(page);
+    const name = `Pan ${port}`;
+    await page.getByLabel("Name", { exact: true }).first().fill(name);
+    await page.getByRole("region", { name: "Five questions" }).getByLabel("Width (X), or diameter").fill("180");
+    await page.getByRole("radio", { name: /^Short/ }).check({ force: true });
+    await add.click();
+    await expect(page.getByRole("link", { name })).toBeVisible();
+    const list = (await (await request.get("/api/printers")).json()) as Record<string, unknown>[];
+    expect(list.find((one) => one.name === name)).toMatchObject({
+      dialect: "deviation",
+      junctionDeviationMm: 0.026,
+      printAccelerationMmS2: 1500,
+      travelAccelerationMmS2: 2000,
+      bedWidthMm: 180,
+      retractionMm: 0.8,
+    });
+    await request.delete(`/api/printers/${String(list.find((one) => one.name === name)!.id)}`);
+  } finally {
+    stand.kill();
+  }
 });
 
 test("what lies on the bench is chosen on the strip and asked about on the bench", async ({ page }) => {

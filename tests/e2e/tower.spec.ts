@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { Clicker, makeTrial, openTrial, temperatureAtLayers, textOf } from "./helpers";
+import { expect } from "@playwright/test";
+import { Clicker, makeTrial, openTrial, temperatureAtLayers, textOf, test } from "./helpers";
 
 test("from the first screen to a downloaded tower in at most six clicks", async ({ page }) => {
   await page.goto("/");

@@ -76,7 +76,8 @@ function machineOf({
   return JSON.stringify([dialect, tools, fanPerTool, bedShape, bedOrigin, bedWidthMm, bedDepthMm, buildHeightMm]);
 }
 
-const isHeld = (link: Link | undefined) => link?.session.state === "open" || link?.session.state === "opening";
+/** Whether a link keeps others from its printer and its way. */
+export const isHeld = (link: Link | undefined) => link?.session.state === "open" || link?.session.state === "opening";
 
 /** Refuses a change on the shelf that would take the machine away under a link. What does not touch the machine may be changed. */
 export function guardChange(

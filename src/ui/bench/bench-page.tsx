@@ -12,6 +12,7 @@ import { BrokenJobs } from "../printer/broken-jobs";
 import styles from "./bench-page.module.css";
 import { MeasuredCard, PrinterCard, SpoolCard } from "./fact-cards";
 import { QuestionRow } from "./question-row";
+import { LinkButton } from "../common/link-button";
 
 export function BenchPage() {
   const { printer, spool } = useBenchPair();
@@ -54,9 +55,9 @@ function EmptyBench({ what }: { what: "printer" | "spool" }) {
     <div className="empty">
       <h1>The bench is empty</h1>
       <p>Put a {what} on the shelf first; then Cuchara can ask it questions.</p>
-      <Button className="go" size="large" href={`/shelf/${what}s/new`}>
+      <LinkButton className="go" size="large" href={`/shelf/${what}s/new`}>
         Add a {what}
-      </Button>
+      </LinkButton>
     </div>
   );
 }

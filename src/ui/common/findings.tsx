@@ -1,5 +1,6 @@
 "use client";
 import type { Finding, Mend } from "@/core/findings/finding";
+import styles from "./findings.module.css";
 
 interface Props {
   findings: Finding[];
@@ -20,7 +21,7 @@ export function Findings({ findings, passed, onMend }: Props) {
           </span>
           {message}{" "}
           {[...(mend ? [mend] : []), ...others].map((one) => (
-            <button key={one.label} className="link-button" style={{ marginRight: 10 }} onClick={() => onMend(one)}>
+            <button key={one.label} className={`link-button ${styles.mend}`} onClick={() => onMend(one)}>
               {one.label}
             </button>
           ))}

@@ -34,8 +34,7 @@ export function LinesDialog({ title, lines, onClose, onTake }: Props) {
       <Input.TextArea
         aria-label="Own lines"
         rows={5}
-        className="mono"
-        style={{ marginTop: 10 }}
+        className="mono above"
         placeholder="M117 Band 3"
         value={text}
         onChange={(event) => setText(event.target.value)}

@@ -2,6 +2,7 @@
 /** A number with its unit, checked as it is typed: what is wrong stands next to it, and what was typed is never lost. */
 import { useEffect, useId, useState } from "react";
 import { plainNumber } from "@/core/units";
+import styles from "./number-field.module.css";
 
 /** What the text means, or why it does not: accepts `215`, `215 °C`, `0,2`. */
 export function parseFigure(
@@ -71,11 +72,11 @@ export function NumberField(props: NumberFieldProps) {
     else if (!("value" in result)) onEmpty?.();
   };
   return (
-    <span className={`number-field${wrong ? " wrong" : ""}`}>
+    <span className={`${styles.field} ${wrong ? styles.wrong : ""}`}>
       <label htmlFor={id} className={hideLabel ? "visually-hidden" : "dim"}>
         {label}
       </label>
-      <span className="box">
+      <span className={styles.box}>
         <input
           id={id}
           style={width ? { width } : undefined}

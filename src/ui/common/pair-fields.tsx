@@ -18,7 +18,7 @@ export function PairFields(props: {
         <span className="dim">Printer</span>
         <Select
           aria-label="Printer"
-          style={{ width: "100%" }}
+          className="whole"
           value={props.printerId ?? undefined}
           onChange={props.onPrinter}
           options={printers.map(({ id, name }) => ({ value: id, label: name }))}
@@ -28,7 +28,7 @@ export function PairFields(props: {
         <span className="dim">Spool</span>
         <Select
           aria-label="Spool"
-          style={{ width: "100%" }}
+          className="whole"
           value={props.spoolId ?? undefined}
           onChange={props.onSpool}
           options={spools.map((one) => ({

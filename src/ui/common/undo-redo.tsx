@@ -1,4 +1,5 @@
 "use client";
+import styles from "./tab-row.module.css";
 
 interface Props {
   canUndo: boolean;
@@ -11,7 +12,7 @@ interface Props {
 export function UndoRedo({ canUndo, canRedo, onUndo, onRedo }: Props) {
   const pale = { opacity: 0.45, cursor: "default" };
   return (
-    <span className="views">
+    <span className={styles.views}>
       <button onClick={onUndo} disabled={!canUndo} style={canUndo ? undefined : pale}>
         Undo
       </button>

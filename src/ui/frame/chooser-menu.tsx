@@ -2,6 +2,7 @@
 import { Dropdown } from "antd";
 import { useEffect, useRef } from "react";
 import type { Choice } from "./chooser";
+import styles from "./frame.module.css";
 
 interface Props {
   open: boolean;
@@ -36,7 +37,7 @@ export default function ChooserMenu({ open, choices, onOpen, onChoose }: Props) 
         },
       }}
     >
-      <span ref={anchor} className="chooser-anchor" />
+      <span ref={anchor} className={styles.anchor} />
     </Dropdown>
   );
 }

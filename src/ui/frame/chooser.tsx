@@ -2,6 +2,7 @@
 /** A button that opens a menu. The menu is loaded when a hand or the focus comes near. */
 import dynamic from "next/dynamic";
 import { ReactNode, useState } from "react";
+import styles from "./frame.module.css";
 
 const ChooserMenu = dynamic(() => import("./chooser-menu"), { ssr: false });
 
@@ -21,7 +22,7 @@ export function Chooser({ choices, children, onChoose }: Props) {
   const [open, setOpen] = useState(false);
   const button = (
     <button
-      className="pick"
+      className={styles.pick}
       aria-haspopup="menu"
       aria-expanded={open}
       onPointerEnter={() => setNear(true)}
@@ -35,7 +36,7 @@ export function Chooser({ choices, children, onChoose }: Props) {
     </button>
   );
   return (
-    <span className="chooser">
+    <span className={styles.chooser}>
       {button}
       {near && <ChooserMenu open={open} choices={choices} onOpen={setOpen} onChoose={onChoose} />}
     </span>

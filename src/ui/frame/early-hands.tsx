@@ -29,8 +29,9 @@ const type=({target})=>{if(target instanceof HTMLInputElement||target instanceof
 document.addEventListener("click",press,true);document.addEventListener("input",type,true);
 window.cucharaEarly={pressed,typed,press,type}})()`;
 
-/** Types a text into a field as hands do: what watches the field hears of it. */
+/** Types a text into a field as hands do: what watches the field hears of it. A file that was chosen stays chosen. */
 function typeInto(field: HTMLInputElement | HTMLTextAreaElement, text: string): void {
+  if (field.type === "file") return void field.dispatchEvent(new Event("change", { bubbles: true }));
   const prototype = field instanceof HTMLInputElement ? HTMLInputElement.prototype : HTMLTextAreaElement.prototype;
   Object.getOwnPropertyDescriptor(prototype, "value")!.set!.call(field, text);
   field.dispatchEvent(new Event("input", { bubbles: true }));
@@ -45,6 +46,7 @@ export function EarlyHands({ nonce }: { nonce: string | undefined }) {
     document.removeEventListener("input", early.type, true);
     for (const [field, text] of early.typed) if (field.isConnected) typeInto(field, text);
     for (const target of early.pressed) if (target.isConnected) target.click();
+    document.documentElement.dataset.ready = "";
   }, []);
   // The browser hides a nonce from scripts, so the page cannot compare it.
   return <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: KEEP }} />;

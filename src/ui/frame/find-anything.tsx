@@ -13,6 +13,7 @@ import { api } from "../common/api";
 import { useBenchPair, useKept, usePrinters, useSpools, useTrials } from "../common/queries";
 import { areas } from "./areas";
 import { keys } from "../common/keys";
+import styles from "./find-anything.module.css";
 
 interface Place {
   label: string;
@@ -114,22 +115,11 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
           event.preventDefault();
         }}
       />
-      <ul className="rows" style={{ marginTop: 12 }}>
+      <ul className="rows above">
         {found.length === 0 && <li className="list-row dim">Nothing is called that.</li>}
         {found.map((place, index) => (
-          <li key={place.path} style={index === chosen ? { background: "var(--tint)" } : undefined}>
-            <button
-              className="link-button"
-              style={{
-                display: "flex",
-                justifyContent: "space-between",
-                width: "100%",
-                padding: "8px 14px",
-                textDecoration: "none",
-                boxSizing: "border-box",
-              }}
-              onClick={() => go(place)}
-            >
+          <li key={place.path} data-on={index === chosen} className={styles.place}>
+            <button className={`link-button ${styles.go}`} onClick={() => go(place)}>
               <span>{place.label}</span>
               <span className="dim">{place.kind}</span>
             </button>

@@ -9,6 +9,7 @@ import { Follow } from "./follow";
 import { useScheme } from "./scheme";
 import { Strip } from "./strip";
 import { useGlobalKeys } from "./use-global-keys";
+import styles from "./frame.module.css";
 
 const FindAnything = dynamic(() => import("./find-anything").then((module) => module.FindAnything), { ssr: false });
 const KeyList = dynamic(() => import("./key-list").then((module) => module.KeyList), { ssr: false });
@@ -21,9 +22,9 @@ export function Frame({ children }: { children: ReactNode }) {
   // A device that is not let in yet sees nothing of the bench.
   if (pathname === "/let-in") return <main className="page alone">{children}</main>;
   return (
-    <div className="frame">
-      <header className="rail">
-        <div className="brand">Cuchara</div>
+    <div className={styles.frame}>
+      <header className={styles.rail}>
+        <div className={styles.brand}>Cuchara</div>
         <nav aria-label="Areas">
           {areas.map(({ path, label }) => (
             <Link key={path} href={path} aria-current={pathname.startsWith(path) ? "page" : undefined}>
@@ -31,7 +32,7 @@ export function Frame({ children }: { children: ReactNode }) {
             </Link>
           ))}
         </nav>
-        <div className="foot">
+        <div className={styles.foot}>
           <button onClick={() => setOpen("find")}>Find</button>
           <button onClick={() => setOpen("keys")}>Keys</button>
           <button onClick={() => setScheme(scheme === "dark" ? "light" : "dark")}>

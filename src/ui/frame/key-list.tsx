@@ -24,7 +24,7 @@ export function KeyList({ open, onClose }: { open: boolean; onClose(): void }) {
         <tbody>
           {keys.map(([combination, what]) => (
             <tr key={what}>
-              <td style={{ width: 150 }}>
+              <td className="picker">
                 {combination.map((key) => (
                   <span key={key}>
                     <kbd>{key}</kbd>{" "}

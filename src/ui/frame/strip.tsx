@@ -5,6 +5,7 @@ import { Chooser } from "./chooser";
 import { LinkStrip } from "../printer/link-strip";
 import { useBenchPair, usePrinters, useSetBench, useSpools } from "../common/queries";
 import { useTell } from "../common/talk";
+import styles from "./frame.module.css";
 
 export function Strip() {
   const { printer, spool } = useBenchPair();
@@ -14,7 +15,7 @@ export function Strip() {
   const tell = useTell();
   const choose = (bench: { printerId?: number; spoolId?: number }) => setBench.mutate(bench, { onError: tell.error });
   return (
-    <div className="strip" role="region" aria-label="On the bench">
+    <div className={styles.strip} role="region" aria-label="On the bench">
       <span>On the bench</span>
       {printer && (
         <Chooser

@@ -1,6 +1,7 @@
 "use client";
 import { GAP_PX, LogBand } from "./column";
 import type { LogScale } from "./scale";
+import styles from "./height-log.module.css";
 
 /** The pale ground of a column, tinted where the bands lie. */
 export function ColumnGround({
@@ -13,7 +14,7 @@ export function ColumnGround({
   bands: readonly LogBand[];
 }) {
   return (
-    <svg width={widthPx - GAP_PX} height={scale.heightPx} className="log-ground" aria-hidden>
+    <svg width={widthPx - GAP_PX} height={scale.heightPx} className={styles.ground} aria-hidden>
       <rect
         x={0.5}
         y={0.5}

@@ -3,6 +3,7 @@ import { useRef } from "react";
 import { plainNumber } from "@/core/units";
 import type { LogBand } from "./column";
 import type { LogScale } from "./scale";
+import styles from "./height-log.module.css";
 
 /** The ring on a band's lower edge: dragged with the pointer, nudged with the arrow keys. */
 export function EdgeHandle({
@@ -20,7 +21,7 @@ export function EdgeHandle({
   const y = scale.y(band.fromMm);
   return (
     <button
-      className="log-edge"
+      className={styles.edge}
       style={{ left, top: y }}
       aria-label={`Lower edge of band ${band.number}, at ${plainNumber(band.fromMm)} mm. Arrow keys move it by one millimetre.`}
       onPointerDown={(event) => {

@@ -11,6 +11,7 @@ import { EdgeHandle } from "./edge-handle";
 import { LogFoot, ZOOM_STEP } from "./log-foot";
 import { layerForKey } from "./log-keys";
 import { LogScale, logScale } from "./scale";
+import styles from "./height-log.module.css";
 
 interface Props {
   label: string;
@@ -74,9 +75,9 @@ export function HeightLog(props: Props) {
   };
   const edges = placed.find(({ column }) => column.holdsEdges);
   return (
-    <div className="log">
+    <div className={styles.log}>
       <div style={{ width: totalPx }}>
-        <div className="log-heads">
+        <div className={styles.heads}>
           {placed.map(({ column, leftPx }, i) => (
             <div key={i} style={{ width: column.widthPx }}>
               {column.title}
@@ -86,16 +87,16 @@ export function HeightLog(props: Props) {
         </div>
         <div
           ref={body}
-          className="log-body"
+          className={styles.body}
           role="group"
           aria-label={label}
           onKeyDown={press}
           onWheel={({ ctrlKey, deltaY }) => ctrlKey && zoomTo(zoom * (deltaY < 0 ? WHEEL_STEP : 1 / WHEEL_STEP))}
           style={{ height: Math.min(roomPx, scale.heightPx), width: totalPx }}
         >
-          <div className="log-chart" style={{ height: scale.heightPx }} onPointerDown={point}>
+          <div className={styles.chart} style={{ height: scale.heightPx }} onPointerDown={point}>
             {placed.map(({ column, leftPx }, i) => (
-              <div key={i} className="log-column" style={{ left: leftPx }}>
+              <div key={i} className={styles.column} style={{ left: leftPx }}>
                 {column.hasGround && <ColumnGround widthPx={column.widthPx} scale={scale} bands={bands} />}
                 {column.drawing?.(frameAt(leftPx))}
               </div>
@@ -103,7 +104,7 @@ export function HeightLog(props: Props) {
             <Strokes placed={placed} frame={frameAt(0)} cursor={cursor} widthPx={totalPx} isCrowded={isCrowded} />
             <div
               ref={slider}
-              className="log-cursor"
+              className={styles.cursor}
               role="slider"
               aria-label={`${label}: cursor layer`}
               aria-orientation="vertical"
@@ -196,7 +197,7 @@ function Strokes({ placed, frame, cursor, widthPx, isCrowded }: StrokesProps) {
   const axis = placed.find(({ column }) => column.isAxis);
   const cursorFromPx = axis ? axis.leftPx + (axis.column.tagAt?.width ?? 0) : 0;
   return (
-    <svg width={widthPx} height={scale.heightPx} className="log-strokes" aria-hidden>
+    <svg width={widthPx} height={scale.heightPx} className={styles.strokes} aria-hidden>
       {bands.map((band, i) => (
         <line
           key={i}
@@ -220,7 +221,7 @@ function Strokes({ placed, frame, cursor, widthPx, isCrowded }: StrokesProps) {
         return (
           <g key={i}>
             <rect x={leftPx + left} y={y - 11} width={width} height={22} rx={5} fill="var(--mustard)" />
-            <text x={leftPx + left + width / 2} y={y + 4} textAnchor="middle" className="log-tag">
+            <text x={leftPx + left + width / 2} y={y + 4} textAnchor="middle" className={styles.tag}>
               {column.tag(cursor)}
             </text>
           </g>

@@ -1,5 +1,6 @@
 "use client";
 import type { ReactNode } from "react";
+import styles from "./height-log.module.css";
 
 interface Props {
   zoom: number;
@@ -14,7 +15,7 @@ export const ZOOM_STEP = 1.5;
 /** What the log's keys do, and the zoom. */
 export function LogFoot({ zoom, onZoom, onFill, children }: Props) {
   return (
-    <div className="log-foot">
+    <div className={styles.foot}>
       <span>
         <kbd>↑</kbd> <kbd>↓</kbd> layer
       </span>

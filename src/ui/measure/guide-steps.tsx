@@ -7,12 +7,14 @@ import type { TuneInput } from "@/core/measure/tune";
 import { plainNumber } from "@/core/units";
 import { NumberField } from "../common/number-field";
 import type { Guide } from "./use-guide";
+import fieldStyles from "../common/number-field.module.css";
+import styles from "./measure.module.css";
 
 export function Needs({ guide }: { guide: Guide }) {
   const { tune, request, inputs, setInput } = guide;
   return (
     <>
-      <ul className="needs">
+      <ul className={styles.needs}>
         {tune.needs.map((need) => (
           <li key={need}>{need}</li>
         ))}
@@ -181,7 +183,7 @@ function Sum({ guide: { result, takeReading } }: { guide: Guide }) {
   }
   const { sum, verdict, ask } = result.value;
   return (
-    <div className="sum">
+    <div className={styles.sum}>
       {sum.map((line) => (
         <div key={line} className="mono">
           {line}
@@ -201,7 +203,7 @@ function Sum({ guide: { result, takeReading } }: { guide: Guide }) {
 function InputField({ input, value, onChange }: { input: TuneInput; value: number; onChange(value: number): void }) {
   if (input.choices) {
     return (
-      <span className="number-field">
+      <span className={fieldStyles.field}>
         <span className="dim">{input.label}</span>
         <Segmented aria-label={input.label} size="small" value={value} options={input.choices} onChange={onChange} />
       </span>

@@ -8,6 +8,7 @@ import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
 import { useBenchPair } from "../common/queries";
 import { useMeasurements } from "../printer/kept-firmware";
+import styles from "./measure.module.css";
 
 export function MeasurePage() {
   const { printer } = useBenchPair();
@@ -22,13 +23,13 @@ export function MeasurePage() {
         Measured with ruler and calliper, with the printer linked or by a file it prints from a card. Steps first:
         everything else stands on them.
       </p>
-      <ol className="rows" style={{ marginTop: 18 }} aria-label="Measured tunes in the order of work">
+      <ol className="rows section" aria-label="Measured tunes in the order of work">
         {tuneKeys.map((key) => {
           const tune = tuneFor(key);
           const last = measured.find((one) => one.tune === key);
           const refusal = tune.refuses?.(printer) ?? null;
           return (
-            <li key={key} className="list-row measure-row">
+            <li key={key} className={`list-row ${styles.row}`}>
               <div>
                 <Link className="title" href={`/measure/${key}`}>
                   {tune.title}
@@ -48,7 +49,7 @@ export function MeasurePage() {
                 )}
               </div>
               <Link
-                className={`ant-btn measure-go${key === next ? " go" : ""}`}
+                className={`ant-btn ${styles.goTo} ${key === next ? "go" : ""}`}
                 href={`/measure/${key}`}
                 aria-label={`Measure ${tune.title}`}
               >

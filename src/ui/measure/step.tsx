@@ -1,11 +1,12 @@
 "use client";
 import { ReactNode } from "react";
+import styles from "./measure.module.css";
 
 /** One step of a guide, with its number. */
 export function Step({ number, title, children }: { number: number; title: string; children: ReactNode }) {
   return (
-    <section className="card guide-step" aria-label={title}>
-      <span className="guide-number" aria-hidden>
+    <section className={`card ${styles.step}`} aria-label={title}>
+      <span className={styles.number} aria-hidden>
         {number}
       </span>
       <div>

@@ -10,6 +10,7 @@ import { Act, Heat, InForce, Measure, Needs } from "./guide-steps";
 import { RunList } from "./run-list";
 import { Step } from "./step";
 import { Guide, GuideProps, useGuide } from "./use-guide";
+import styles from "./measure.module.css";
 
 export function TunePage({ tuneKey }: { tuneKey: TuneKey }) {
   const { printer, spool } = useBenchPair();
@@ -47,7 +48,7 @@ function GuideView(props: GuideProps) {
       <GuideHead {...props} guide={guide} />
       {refusal && <div className="finding stop">{refusal}</div>}
       <div className="two-sides">
-        <div className="guide">
+        <div className={styles.guide}>
           {steps.map(({ title, body }, index) => (
             <Step key={title} number={index + 1} title={title}>
               {body}

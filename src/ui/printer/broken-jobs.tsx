@@ -8,6 +8,7 @@ import { api } from "../common/api";
 import { usePrinters } from "../common/queries";
 import { keys } from "../common/keys";
 import { useTell } from "../common/talk";
+import styles from "./broken-jobs.module.css";
 
 /** What the printer was last told, in words. */
 function leftAs({ told }: JobRecord): string {
@@ -36,12 +37,7 @@ export function BrokenJobs({ printerId }: { printerId?: number }) {
     }
   };
   return shown.map((job) => (
-    <div
-      key={job.id}
-      className="card finding stop"
-      role="alert"
-      style={{ marginTop: 0, marginBottom: 12, padding: "10px 14px" }}
-    >
+    <div key={job.id} className={`card finding stop ${styles.broken}`} role="alert">
       <b>
         “{job.name}” on {printers.find(({ id }) => id === job.printerId)?.name ?? "a printer"} did not end.
       </b>{" "}

@@ -11,6 +11,7 @@ import { api, SavedPrinter } from "../common/api";
 
 import { keys } from "../common/keys";
 import { useAsk, useTell } from "../common/talk";
+import styles from "./console.module.css";
 
 const HISTORY_KEY = "cuchara-typed-lines";
 const MOST_TYPED = 200;
@@ -66,7 +67,7 @@ export function Composer({ printer, status, text, onText: setText }: Props) {
       const sure = await ask({
         title: lines.length === 1 ? `Send ${lines[0]}?` : `Send these ${lines.length} lines?`,
         content: dangers.map(({ line, danger }) => (
-          <p key={danger.reason} style={{ marginTop: 8 }}>
+          <p key={danger.reason} className="above">
             <span className="mono">{line}</span>
             <br />
             {danger.reason}
@@ -123,8 +124,8 @@ export function Composer({ printer, status, text, onText: setText }: Props) {
   };
 
   return (
-    <div className="composer">
-      <div style={{ display: "flex", gap: 8, alignItems: "flex-start" }}>
+    <div className={styles.composer}>
+      <div className="line top">
         <Input.TextArea
           ref={(handle) => void (field.current = handle?.resizableTextArea?.textArea ?? null)}
           aria-label="Lines to send"
@@ -147,7 +148,7 @@ export function Composer({ printer, status, text, onText: setText }: Props) {
           }}
         />
       </div>
-      <div className="offers" aria-live="polite">
+      <div className={styles.offers} aria-live="polite">
         {offers.length > 0 ? (
           offers.map(({ code, does }) => (
             <button key={code} onClick={() => (setText(`${code} `), field.current?.focus())}>

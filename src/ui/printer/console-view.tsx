@@ -15,6 +15,7 @@ import { useRoom } from "../common/use-room";
 import { Composer } from "./composer";
 import type { LinkFeed } from "./link-feed";
 import { keys } from "../common/keys";
+import styles from "./console.module.css";
 
 type Shown = "all" | "out" | "in";
 const ROW_PX = 24;
@@ -74,7 +75,7 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
             size="small"
             placeholder="Search"
             allowClear
-            style={{ width: 160 }}
+            className="picker"
             value={search}
             onChange={(change) => setSearch(change.target.value)}
           />
@@ -140,10 +141,10 @@ function Talk(props: {
     );
   }
   return (
-    <div style={{ position: "relative" }}>
+    <div className="around">
       <div
         ref={box}
-        className="talk"
+        className={styles.talk}
         style={{ height: heightPx }}
         role="log"
         aria-label="Talk with the printer"
@@ -159,27 +160,27 @@ function Talk(props: {
             return (
               <div
                 key={line.id}
-                className={`talk-line ${line.direction}`}
+                className={`${styles.line} ${styles[line.direction] ?? ""}`}
                 data-on={line.id === chosen}
                 style={{ top: start, height: ROW_PX }}
                 onClick={() => onChoose(line.id)}
               >
-                <span className="when">{time(line.atMs)}</span>
+                <span className={styles.when}>{time(line.atMs)}</span>
                 <span
-                  className="way"
+                  className={styles.way}
                   title={line.direction === "out" ? "sent" : line.direction === "in" ? "came back" : "note"}
                 >
                   {line.direction === "out" ? "▸" : line.direction === "in" ? "◂" : "·"}
                 </span>
-                <span className="raw">{line.text}</span>
-                <span className="means">{explain(line, printer).title}</span>
+                <span className={styles.raw}>{line.text}</span>
+                <span className={styles.means}>{explain(line, printer).title}</span>
               </div>
             );
           })}
         </div>
       </div>
       {!follows && (
-        <button className="talk-follow" onClick={() => setFollows(true)}>
+        <button className={styles.follow} onClick={() => setFollows(true)}>
           Scrolling is paused · go to the newest line
         </button>
       )}
@@ -202,9 +203,9 @@ function WordByWord({ event, printer, isTyped = false }: WordsProps) {
   );
   return (
     <>
-      <p className="mono raw-line">{event.text}</p>
-      {title && <p style={{ fontWeight: 600, marginTop: 6 }}>{title}</p>}
-      <dl className="words">
+      <p className={`mono ${styles.rawLine}`}>{event.text}</p>
+      {title && <p className="above strong">{title}</p>}
+      <dl className={styles.words}>
         {parts.map(({ text, means }, i) => (
           <div key={i}>
             <dt className="mono">{text}</dt>
@@ -215,7 +216,7 @@ function WordByWord({ event, printer, isTyped = false }: WordsProps) {
       {unsaid.length > 0 && (
         <>
           <p className="dim">It may also say</p>
-          <dl className="words">
+          <dl className={styles.words}>
             {unsaid.map(([name, means]) => (
               <div key={name}>
                 <dt className="mono">{name}</dt>
@@ -247,12 +248,12 @@ function DayChoice({
     queryFn: () => api.get<{ day: string; lines: number }[]>(`/link/days?printerId=${printerId}`),
   });
   return (
-    <span style={{ marginLeft: "auto", display: "inline-flex", gap: 10, alignItems: "center" }}>
+    <span className="inline-line push">
       {day && <a href={`/api/link/log?printerId=${printerId}&day=${day}`}>Save as text</a>}
       <Select
         aria-label="Talk of which day"
         size="small"
-        style={{ width: 200 }}
+        className="picker"
         value={day ?? "now"}
         options={[
           { value: "now", label: "Talk as it goes" },

@@ -13,6 +13,7 @@ import { HeatChart } from "./heat-chart-later";
 import type { LinkFeed } from "./link-feed";
 import { usePrinterAct } from "./link-queries";
 import { useAsk } from "../common/talk";
+import styles from "./heat.module.css";
 
 interface Props {
   printer: SavedPrinter;
@@ -53,7 +54,7 @@ export function HeatView({ printer, feed }: Props) {
         <section className="card" aria-label="Temperatures over time">
           <h2>Temperatures, °C</h2>
           <HeatChart samples={samples} heightPx={330} />
-          <p className="dim" style={{ marginTop: 8 }}>
+          <p className="dim above">
             {open
               ? `While this view is open Cuchara asks for the temperatures (M105) every two seconds of the printer's time, and stops when you leave it.`
               : "Link the printer above; then its temperatures can be watched."}
@@ -87,7 +88,7 @@ export function HeatView({ printer, feed }: Props) {
               <p className="dim">{spoolTitle(spool)}</p>
               <Button
                 block
-                style={{ marginTop: 8 }}
+                className="above"
                 disabled={!open}
                 onClick={() => void send([`M140 S${spool.bedC}`, `M104 S${middle}${toolWord(0)}`])}
               >
@@ -97,7 +98,7 @@ export function HeatView({ printer, feed }: Props) {
           ) : (
             <p className="dim">There is no spool on the bench.</p>
           )}
-          <Button className="go" block style={{ marginTop: 8 }} disabled={!open} onClick={() => void send(cool)}>
+          <Button className="go above" block disabled={!open} onClick={() => void send(cool)}>
             Cool everything
           </Button>
         </section>
@@ -119,14 +120,14 @@ function HeaterCard({ name, reading, highest, usual, disabled, onSet }: HeaterPr
   const [target, setTarget] = useState(usual);
   return (
     <section className="card" aria-label={name}>
-      <div style={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
+      <div className="spread">
         <h2>{name}</h2>
-        <span className="mono heat-now">
+        <span className={`mono ${styles.now}`}>
           {reading ? plainNumber(reading.measuredC, 1) : "–"} °C
           <small>{reading?.setC ? ` → ${plainNumber(reading.setC, 1)}` : reading ? " off" : ""}</small>
         </span>
       </div>
-      <div style={{ display: "flex", gap: 8, alignItems: "baseline" }}>
+      <div className="line">
         <NumberField
           label={`${name}, set to`}
           value={target}

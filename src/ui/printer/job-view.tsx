@@ -175,7 +175,7 @@ function JobCard({ printer, status, job }: { printer: SavedPrinter; status: Link
         ]}
       />
       {isRunning(job) && (
-        <div style={{ display: "flex", gap: 8, marginTop: 10 }}>
+        <div className="line above">
           {job.state === "running" ? (
             <Button onClick={() => send("pause")}>Pause</Button>
           ) : (
@@ -202,7 +202,7 @@ function LookAtPiece({ printer }: { printer: SavedPrinter }) {
   }).data;
   if (!look?.bestNozzleC || !spool) return null;
   return (
-    <p className="dim" style={{ marginTop: 8 }}>
+    <p className="dim above">
       The piece is simulated too: to the eye, {spool.name} comes out best near {look.bestNozzleC} °C on this printer.
     </p>
   );
@@ -224,13 +224,7 @@ function KeepMarks({ job }: { job: JobStatus }) {
     }
   };
   return (
-    <Button
-      className="go"
-      block
-      style={{ marginTop: 10 }}
-      title="The changes made by hand, at their heights"
-      onClick={() => void keep()}
-    >
+    <Button className="go above" block title="The changes made by hand, at their heights" onClick={() => void keep()}>
       {job.source === "trial" ? "Keep it as a trial" : "Lay it over the file"}
     </Button>
   );
@@ -275,13 +269,13 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
       <h2>Send to the printer</h2>
       <Select
         aria-label="What to print"
-        style={{ width: "100%" }}
+        className="whole"
         placeholder="A trial or a file"
         value={known ? chosen : null}
         options={options}
         onChange={setChosen}
       />
-      <p className="dim" style={{ margin: "8px 0" }}>
+      <p className="dim apart">
         Line by line, numbered and with checksums. Stay near while it heats and prints the first layer.
         {printers.length > 1 && " Trials made for other printers are not listed."}
       </p>

@@ -1,22 +1,13 @@
 "use client";
 /** Making and ending the link, and how it stands. */
-import { useQuery } from "@tanstack/react-query";
-import { AutoComplete, Button, Input, Segmented, Select } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import type { LinkStatus } from "@/core/link/state";
-import { api, SavedPrinter } from "../common/api";
+import type { SavedPrinter } from "../common/api";
 import { Loading } from "../common/loading";
-import { NumberField } from "../common/number-field";
+import { freshWay, RateChoice, WayFields, wayOf } from "../common/way-fields";
 import { usePrinterAct } from "./link-queries";
-import { keys } from "../common/keys";
-
-type Way = "simulated" | "serial" | "tcp";
-const ways: { value: Way; label: string }[] = [
-  { value: "simulated", label: "Simulated" },
-  { value: "serial", label: "Serial cable" },
-  { value: "tcp", label: "Network" },
-];
-const rates = [1, 5, 20, 50, 100, 200, 500];
+import styles from "./link-card.module.css";
 
 interface Props {
   printer: SavedPrinter;
@@ -26,7 +17,7 @@ interface Props {
 export function LinkCard({ printer, status }: Props) {
   if (status === undefined) return <Loading rows={1} />;
   return (
-    <section className="card link-card" aria-label="Link">
+    <section className={`card ${styles.card}`} aria-label="Link">
       {status?.unwritten && (
         <div className="finding stop" role="alert">
           {status.unwritten} The printer was told all the same; what was done is written down as soon as it can be.
@@ -43,28 +34,12 @@ export function LinkCard({ printer, status }: Props) {
 
 function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatus | null }) {
   const act = usePrinterAct();
-  const [way, setWay] = useState<Way>("simulated");
-  const [rate, setRate] = useState(1);
-  const [path, setPath] = useState("");
-  const [baud, setBaud] = useState(115200);
-  const [host, setHost] = useState("");
-  const [port, setPort] = useState(4750);
-  const ports = useQuery({
-    queryKey: keys.ports,
-    enabled: way === "serial",
-    queryFn: () => api.get<{ ports: { path: string; name: string }[]; speeds: number[] }>("/link/ports"),
-  });
-  const transport =
-    way === "simulated"
-      ? { kind: way, rate }
-      : way === "serial"
-        ? { kind: way, path, baud }
-        : { kind: way, host, port };
-  const complete = way === "simulated" || (way === "serial" ? path.trim() !== "" : host.trim() !== "");
+  const [draft, setDraft] = useState(freshWay);
+  const transport = wayOf(draft);
   return (
     <>
       {status?.state === "lost" && (
-        <div className="finding stop" role="alert" style={{ marginTop: 0, marginBottom: 10 }}>
+        <div className="finding stop" role="alert">
           The link is lost: {status.lostBecause}
           {status.unsent.length > 0 && (
             <>
@@ -88,78 +63,22 @@ function NewLink({ printer, status }: { printer: SavedPrinter; status: LinkStatu
       )}
       <div className="link-row">
         <b>Link by</b>
-        <Segmented<Way> aria-label="Way to the printer" value={way} options={ways} onChange={setWay} />
-        {way === "simulated" && <RateChoice rate={rate} onRate={setRate} />}
-        {way === "serial" && (
-          <>
-            <AutoComplete
-              aria-label="Port"
-              style={{ minWidth: 240 }}
-              placeholder={ports.isFetching ? "Looking for ports …" : "Choose or type a port"}
-              notFoundContent="No serial port was found. Is the cable in?"
-              value={path}
-              options={ports.data?.ports.map((one) => ({ value: one.path, label: one.name }))}
-              onChange={setPath}
-              onOpenChange={(open) => open && void ports.refetch()}
-            />
-            <Select
-              aria-label="Speed, baud"
-              style={{ width: 120 }}
-              value={baud}
-              options={(ports.data?.speeds ?? [115200, 250000]).map((value) => ({ value, label: String(value) }))}
-              onChange={setBaud}
-            />
-          </>
-        )}
-        {way === "tcp" && (
-          <>
-            <Input
-              aria-label="Address"
-              placeholder="192.168.1.20"
-              style={{ width: 180 }}
-              value={host}
-              onChange={(event) => setHost(event.target.value)}
-            />
-            <NumberField
-              label="Port"
-              value={port}
-              unit=""
-              low={1}
-              high={65535}
-              decimals={0}
-              width={60}
-              onChange={setPort}
-            />
-          </>
-        )}
+        <WayFields kinds={["simulated", "serial", "tcp"]} way={draft} onWay={setDraft} />
         <Button
           className="go"
-          disabled={!complete}
+          disabled={!transport}
           loading={act.isPending}
           onClick={() => act.mutate({ path: "/link/connect", body: { printerId: printer.id, transport } })}
         >
           Link {printer.name}
         </Button>
         <span className="dim">
-          {way === "simulated"
+          {draft.kind === "simulated"
             ? "A stand-in that behaves like a printer, with nothing to break."
             : "Linking sends nothing."}
         </span>
       </div>
     </>
-  );
-}
-
-function RateChoice({ rate, onRate }: { rate: number; onRate(rate: number): void }) {
-  const options = [...new Set([...rates, rate])].sort((a, b) => a - b);
-  return (
-    <Select
-      aria-label="Clock of the simulated printer"
-      style={{ width: 150 }}
-      value={rate}
-      options={options.map((value) => ({ value, label: value === 1 ? "clock as it is" : `clock ${value} ×` }))}
-      onChange={onRate}
-    />
   );
 }
 
@@ -184,7 +103,7 @@ function OpenLink({ printer, status }: { printer: SavedPrinter; status: LinkStat
         {status.simulated && (
           <RateChoice rate={status.rate} onRate={(rate) => send("/link/simulator", { act: "rate", rate })} />
         )}
-        <span className="mono doing">{doing}</span>
+        <span className={`mono ${styles.doing}`}>{doing}</span>
         {status.queueLength > 0 && (
           <span className="dim" title={status.queue.map(({ text }) => text).join("\n")}>
             {status.queueLength} {status.queueLength === 1 ? "line waits" : "lines wait"}:{" "}
@@ -204,7 +123,7 @@ function OpenLink({ printer, status }: { printer: SavedPrinter; status: LinkStat
             Its screen shows <span className="mono">{status.display}</span>
           </span>
         )}
-        <span className="link-acts">
+        <span className={styles.acts}>
           {status.simulated && (
             <>
               <Button size="small" onClick={() => send("/link/simulator", { act: "power-cycle" })}>

@@ -7,6 +7,7 @@ import type { LinkStatus } from "@/core/link/state";
 import { plainNumber, sayDuration } from "@/core/units";
 import { useBench, usePrinters } from "../common/queries";
 import { useLinks, usePrinterAct } from "./link-queries";
+import styles from "./link-strip.module.css";
 
 /** A temperature older than this is no longer said as if it were so now, s. */
 const STALE_S = 15;
@@ -56,11 +57,11 @@ export function LinkStrip() {
   }, []);
   const nameOf = (printerId: number) => printers.find(({ id }) => id === printerId)?.name ?? "Printer";
   const lost = links.filter(({ state }) => state === "lost");
-  if (open.length === 0 && lost.length === 0) return <span style={{ marginLeft: "auto" }}>no printer linked</span>;
+  if (open.length === 0 && lost.length === 0) return <span className="push">no printer linked</span>;
   return (
-    <span className="linked">
+    <span className={styles.linked}>
       {[...open, ...lost].map((status) => (
-        <Link key={status.printerId} href={`/printer/${status.printerId}`} className="linked-printer">
+        <Link key={status.printerId} href={`/printer/${status.printerId}`} className={styles.printer}>
           <span
             className={`lamp ${status.state === "lost" || status.halted ? "bad" : status.busy ? "busy" : "on"}`}
             aria-hidden
@@ -73,7 +74,11 @@ export function LinkStrip() {
         </Link>
       ))}
       {open.length > 0 && (
-        <button className="emergency" onClick={stop} title="Emergency stop: everything off at once. Ctrl Shift X">
+        <button
+          className={styles.emergency}
+          onClick={stop}
+          title="Emergency stop: everything off at once. Ctrl Shift X"
+        >
           Stop {meant.length === 1 ? nameOf(meant[0].printerId) : "all printers"}
         </button>
       )}

@@ -36,7 +36,7 @@ export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobVie
       <h2>Change by hand</h2>
       <Select
         aria-label="Setting to change"
-        style={{ width: "100%" }}
+        className="whole"
         value={setting}
         options={nudgeable.map((key) => ({ value: key, label: settingFor(key).label }))}
         onChange={(next) => {
@@ -44,7 +44,7 @@ export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobVie
           setValue(null);
         }}
       />
-      <div style={{ display: "flex", gap: 6, alignItems: "baseline", marginTop: 8, flexWrap: "wrap" }}>
+      <div className="line above">
         <Button
           onClick={() => void send(held(now - step))}
           aria-label={`−${plainNumber(step, decimals)}: to ${plainNumber(held(now - step), decimals)} ${unit}`}
@@ -62,7 +62,7 @@ export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobVie
           Set
         </Button>
       </div>
-      <p className="dim" style={{ marginTop: 8 }}>
+      <p className="dim above">
         Takes effect at once and stands on the log at its height. The plan’s own changes further up still come.
       </p>
     </section>

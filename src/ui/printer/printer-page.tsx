@@ -65,7 +65,7 @@ function LinkedPrinter({ printer }: { printer: SavedPrinter }) {
               : "Nothing is sent to a printer that you did not ask for."}
           </p>
         </div>
-        <TabRow<View> label="View" className="steps" tabs={views} chosen={view} onChoose={choose} />
+        <TabRow<View> label="View" look="steps" tabs={views} chosen={view} onChoose={choose} />
       </div>
       <BrokenJobs printerId={printer.id} />
       <LinkCard printer={printer} status={feed.status} />

@@ -14,6 +14,7 @@ import { sayFirmwareValue } from "@/core/firmware/values/say";
 import type { Staging } from "./values-view";
 import { keys } from "../common/keys";
 import { useAsk, useTell } from "../common/talk";
+import styles from "./values.module.css";
 
 interface Props {
   printer: SavedPrinter;
@@ -96,10 +97,10 @@ function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes">
     }
   };
   return (
-    <section className="card staged" aria-label="Staged">
+    <section className={`card ${styles.staged}`} aria-label="Staged">
       <h2>{definition.label}</h2>
       <p className="dim">{definition.meaning}</p>
-      <p style={{ margin: "10px 0", display: "flex", gap: 8, alignItems: "baseline", flexWrap: "wrap" }}>
+      <p className="line apart">
         <span className="mono">{from === null ? "?" : sayFirmwareValue(definition, from)}</span> →
         <NumberField
           label={`New ${definition.label}`}
@@ -116,7 +117,7 @@ function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes">
       {staged.ok ? (
         <>
           <p className="dim">
-            Will be sent: <span className="mono line-to-send">{staged.value.line}</span>
+            Will be sent: <span className={`mono ${styles.toSend}`}>{staged.value.line}</span>
           </p>
           {staged.value.ask && <div className="finding">{staged.value.ask}</div>}
         </>
@@ -126,11 +127,11 @@ function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes">
       <Input
         aria-label="Why"
         placeholder="Why? (stands in the history)"
-        style={{ margin: "10px 0" }}
+        className="apart"
         value={why}
         onChange={(event) => setWhy(event.target.value)}
       />
-      <div style={{ display: "flex", gap: 8 }}>
+      <div className="line">
         <Button
           className="go"
           loading={busy}
@@ -184,7 +185,7 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
       {changes.map(({ id, valueId, from, to }) => {
         const definition = valueFor(valueId)?.definition;
         return (
-          <p key={id} style={{ marginBottom: 6 }}>
+          <p key={id} className="below">
             {definition?.label ?? valueId}{" "}
             <span className="mono">
               {from === null ? "" : `${plain(from)} → `}
@@ -209,9 +210,8 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
         again and compares.
       </p>
       <Button
-        className={next ? "go" : ""}
+        className={`${next ? "go" : ""} apart`}
         block
-        style={{ margin: "10px 0" }}
         loading={busy}
         disabled={!open}
         onClick={() =>

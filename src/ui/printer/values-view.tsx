@@ -20,6 +20,7 @@ import { ValueHistory } from "./value-history";
 import { sayFirmwareValue } from "@/core/firmware/values/say";
 import { keys } from "../common/keys";
 import { useTell } from "../common/talk";
+import styles from "./values.module.css";
 
 /** A value about to be changed, with the figure and the reason that are proposed. */
 export interface Staging {
@@ -119,8 +120,8 @@ function ValueTable(props: {
     })
     .sort((a, b) => order.get(a.definition.key)! - order.get(b.definition.key)! || a.tool - b.tool);
   return (
-    <div className="card" style={{ padding: 0, overflowX: "auto" }}>
-      <table className="grid-table values-table">
+    <div className="card sheet">
+      <table className={`grid-table ${styles.values}`}>
         <thead>
           <tr>
             <th>Value</th>
@@ -136,7 +137,7 @@ function ValueTable(props: {
             const own = entries.filter(({ definition }) => definition.group === group);
             return own.length === 0 ? null : (
               <Fragment key={group}>
-                <tr className="group">
+                <tr className={styles.group}>
                   <th colSpan={6} scope="rowgroup">
                     {valueGroups[group]}
                   </th>
@@ -152,13 +153,13 @@ function ValueTable(props: {
                       <td className="mono">
                         <b>{sayFirmwareValue(definition, value)}</b>
                       </td>
-                      <td className={`mono${last !== undefined && last !== value ? " differs" : ""}`}>
+                      <td className={`mono ${last !== undefined && last !== value ? styles.differs : ""}`}>
                         {last === undefined ? "" : plainNumber(last, definition.decimals)}
                       </td>
                       <td className="mono">
                         {wanted && Math.abs(wanted.value - value) > 10 ** -definition.decimals ? (
                           <button
-                            className="link-button differs"
+                            className={`link-button ${styles.differs}`}
                             title={`${wanted.why}. Stage it.`}
                             aria-label={`${plainNumber(wanted.value, definition.decimals)}: stage the kept ${label}`}
                             onClick={() => onStage({ id, ...wanted })}
@@ -169,7 +170,7 @@ function ValueTable(props: {
                           wanted && plainNumber(wanted.value, definition.decimals)
                         )}
                       </td>
-                      <td className="mono raw-cell" title={line}>
+                      <td className={`mono ${styles.rawCell}`} title={line}>
                         {line.trim()}
                       </td>
                       <td>
@@ -238,7 +239,7 @@ function Readings(props: {
       <h2>Earlier readings</h2>
       <Select
         aria-label="Compare with the reading of"
-        style={{ width: "100%" }}
+        className="whole"
         value={chosen?.id}
         options={earlier.map(({ id, takenAt }) => ({
           value: id,
@@ -247,9 +248,7 @@ function Readings(props: {
         onChange={onChoose}
       />
       {differences.length === 0 ? (
-        <p className="dim" style={{ marginTop: 8 }}>
-          Nothing differs from now.
-        </p>
+        <p className="dim above">Nothing differs from now.</p>
       ) : (
         <Facts
           rows={differences.slice(0, 12).map(({ id, before, after }): [string, string] => {
@@ -261,7 +260,7 @@ function Readings(props: {
         />
       )}
       {chosen && (
-        <p style={{ marginTop: 8, display: "flex", gap: 14 }}>
+        <p className="line above">
           <button className="link-button" onClick={() => save(chosen)}>
             Save as text
           </button>

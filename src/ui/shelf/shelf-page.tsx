@@ -1,7 +1,6 @@
 "use client";
 /** Printers and spools: list, add, copy, edit, remove with undo. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
 import Link from "next/link";
 import { ReactNode } from "react";
 import { dialects } from "@/core/machine/dialects";
@@ -11,6 +10,8 @@ import { Loading } from "../common/loading";
 import { api, SavedPrinter, SavedSpool } from "../common/api";
 import { usePrinters, useRemoveWithUndo, useSpools } from "../common/queries";
 import { useTell } from "../common/talk";
+import styles from "./shelf-page.module.css";
+import { LinkButton } from "../common/link-button";
 
 export function ShelfPage() {
   const printers = usePrinters();
@@ -24,7 +25,7 @@ export function ShelfPage() {
             The printers and the spools as they stand. Trials take their limits, figures and start lines from here.
           </p>
         </div>
-        <Button href="/shelf/program">This program</Button>
+        <LinkButton href="/shelf/program">This program</LinkButton>
       </div>
       <Section
         title="Printers"
@@ -63,7 +64,7 @@ export function ShelfPage() {
         {(spool: SavedSpool) => (
           <>
             <span className="dim">
-              {spool.material}, label {spool.labelMinC}–{spool.labelMaxC} °C, bed {spool.bedC} °C, fan{" "}
+              {spool.material}, nozzle {spool.labelMinC}–{spool.labelMaxC} °C, bed {spool.bedC} °C, fan{" "}
               {plainNumber(spool.fanPercent)} %
             </span>
             <span className="dim">
@@ -111,10 +112,10 @@ function Section<T extends { id: number; name: string }>({
     }
   };
   return (
-    <section style={{ marginTop: 20 }} aria-label={title}>
-      <div className="page-head" style={{ marginBottom: 10, alignItems: "center" }}>
+    <section className="section" aria-label={title}>
+      <div className={`page-head ${styles.head}`}>
         <h2>{title}</h2>
-        <Button href={`/shelf${path}/new`}>Add a {what}</Button>
+        <LinkButton href={`/shelf${path}/new`}>Add a {what}</LinkButton>
       </div>
       {!list && !error && <Loading />}
       {error !== null && error !== undefined && (
@@ -126,32 +127,15 @@ function Section<T extends { id: number; name: string }>({
       {list && list.length > 0 && (
         <ul className="rows">
           {list.map((record) => (
-            <li
-              key={record.id}
-              className="list-row"
-              style={{ gridTemplateColumns: "minmax(0, 1.1fr) minmax(0, 1.6fr) minmax(0, 1.1fr) auto" }}
-            >
+            <li key={record.id} className={`list-row ${styles.record}`}>
               <span>
-                {swatch && (
-                  <i
-                    style={{
-                      display: "inline-block",
-                      width: 14,
-                      height: 14,
-                      borderRadius: 4,
-                      border: "1px solid var(--line-strong)",
-                      background: swatch(record),
-                      marginRight: 10,
-                      verticalAlign: -2,
-                    }}
-                  />
-                )}
+                {swatch && <i className={styles.swatch} style={{ background: swatch(record) }} />}
                 <Link className="title" href={`/shelf${path}/${record.id}`}>
                   {nameOf(record)}
                 </Link>
               </span>
               {children(record)}
-              <span style={{ display: "flex", gap: 14 }}>
+              <span className="line">
                 <button className="link-button" aria-label={`Copy ${nameOf(record)}`} onClick={() => void copy(record)}>
                   Copy
                 </button>

@@ -7,6 +7,7 @@ import type { TrialMoves } from "@/workers/trial-messages";
 import { useScheme } from "../frame/scheme";
 import { LayerPicker } from "./layer-picker";
 import { palettes } from "../theme/tokens";
+import logStyles from "../heightlog/height-log.module.css";
 
 interface Pen {
   label: string;
@@ -130,7 +131,7 @@ export function AboveView({ moves, layer, tops, spots, heightPx, onLayer }: Prop
         className="card"
         style={{ width: "100%", height: heightPx - 70, padding: 0, display: "block" }}
       />
-      <div className="log-foot">
+      <div className={logStyles.foot}>
         {Object.values(drawn).map(
           (pen) =>
             pen && (

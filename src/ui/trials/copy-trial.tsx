@@ -38,7 +38,7 @@ export function CopyTrial({ trial, onClose }: { trial: Pick<Trial, "id" | "print
       onCancel={onClose}
       onOk={() => void copy()}
     >
-      <div style={{ display: "grid", gap: 12, margin: "12px 0" }}>
+      <div className="stack">
         <p className="dim">
           The plan comes along as it is. What the other printer or spool cannot take is pointed out on the trial’s page.
         </p>

@@ -7,6 +7,7 @@ import { plainNumber } from "@/core/units";
 import { axisStyle, tooltipStyle } from "../common/chart-style";
 import { NumberField } from "../common/number-field";
 import type { TrialView } from "@/workers/trial-messages";
+import styles from "./heat-chart.module.css";
 
 const MOST_POINTS = 1500;
 
@@ -36,13 +37,11 @@ export function HeatChart({ view, leadLayers, onLead }: Props) {
     return list;
   }, [view]);
   return (
-    <section className="card" style={{ marginTop: 10 }} aria-label="Nozzle over time">
-      <div
-        style={{ display: "flex", justifyContent: "space-between", gap: 10, flexWrap: "wrap", alignItems: "baseline" }}
-      >
+    <section className="card above" aria-label="Nozzle over time">
+      <div className="spread">
         <h2>Nozzle over time, °C</h2>
         {view.lead && (
-          <span style={{ display: "inline-flex", gap: 8, alignItems: "baseline" }} className="dim">
+          <span className="dim inline-line">
             Told
             <NumberField
               label="Layers the nozzle is told early"
@@ -63,7 +62,7 @@ export function HeatChart({ view, leadLayers, onLead }: Props) {
           </span>
         )}
       </div>
-      <div style={{ height: 118 }}>
+      <div className={styles.chart}>
         <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 700, height: 118 }}>
           <LineChart data={points} margin={{ top: 4, right: 12, bottom: 0, left: -18 }}>
             <CartesianGrid stroke="var(--line)" vertical={false} />

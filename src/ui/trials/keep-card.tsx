@@ -66,14 +66,14 @@ export function KeepCard({ trial, shown, sideBySide, band }: Props) {
         )}
       </p>
       {band && band.value !== own?.value && (
-        <Button block style={{ marginTop: 8 }} onClick={() => void keep(shown, band.value)}>
+        <Button block className="above" onClick={() => void keep(shown, band.value)}>
           Keep {say(shown, band.value)} of band {band.number}
         </Button>
       )}
       {sideBySide && (
         <Select
           aria-label={`Keep a ${settingFor(sideBySide.setting).label.toLowerCase()}`}
-          style={{ width: "100%", marginTop: 8 }}
+          className="whole above"
           placeholder={`Keep a ${settingFor(sideBySide.setting).label.toLowerCase()} …`}
           value={null}
           options={sideBySide.values.map((value) => ({ value, label: say(sideBySide.setting, value) }))}

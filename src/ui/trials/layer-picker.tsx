@@ -1,6 +1,7 @@
 "use client";
 import { ReactNode } from "react";
 import { plainNumber } from "@/core/units";
+import styles from "./layer-picker.module.css";
 
 interface Props {
   layer: number;
@@ -13,9 +14,9 @@ interface Props {
 /** Chooses a layer: one step a key, or dragged. Named in both millimetres and layer. */
 export function LayerPicker({ layer, tops, onLayer, says = "Layer", children }: Props) {
   return (
-    <p className="dim" style={{ marginBottom: 6, display: "flex", gap: 14, alignItems: "center", flexWrap: "wrap" }}>
-      <label style={{ display: "flex", gap: 10, alignItems: "center" }}>
-        <span className="mono" style={{ minWidth: 190 }}>
+    <p className="dim line below">
+      <label className="line">
+        <span className="mono picker">
           {says} {layer + 1}, {plainNumber(tops[layer] ?? 0, 2)} mm
         </span>
         <input
@@ -24,7 +25,7 @@ export function LayerPicker({ layer, tops, onLayer, says = "Layer", children }: 
           max={Math.max(1, tops.length)}
           value={layer + 1}
           onChange={(event) => onLayer(Number(event.target.value) - 1)}
-          style={{ width: 260, accentColor: "var(--primary)" }}
+          className={styles.slider}
         />
       </label>
       {children}

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import type { TrialClient } from "@/workers/trial-client";
 import type { LineMeaning } from "@/workers/trial-messages";
 import { Facts } from "../common/facts";
+import styles from "./line-meaning.module.css";
 
 /** Moving through the text asks once it rests. */
 const RESTS_MS = 120;
@@ -38,7 +39,7 @@ export function LineMeaningCard({
   // A comment stands in full in the line itself.
   const parts = (meaning?.words.parts ?? []).filter(({ text }) => !text.startsWith(";"));
   return (
-    <section className="card line-meaning" aria-label="The line under the cursor" aria-live="polite">
+    <section className={`card ${styles.meaning}`} aria-label="The line under the cursor" aria-live="polite">
       <div>
         <h2>Line {line + 1}</h2>
         {parts.length === 0 && <p>{meaning?.words.title || "…"}</p>}

@@ -27,12 +27,12 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
       okButtonProps={{ disabled: printer === null || spool === null, className: "go" }}
       onOk={() => printer !== null && spool !== null && void start(kind, printer, spool)}
     >
-      <div style={{ display: "grid", gap: 12, margin: "12px 0" }}>
+      <div className="stack">
         <label>
           <span className="dim">What to find out</span>
           <Select
             aria-label="What to find out"
-            style={{ width: "100%" }}
+            className="whole"
             listHeight={400}
             value={kind}
             onChange={setKind}

@@ -4,6 +4,7 @@ import { Select, Switch } from "antd";
 import type { Printer } from "@/core/shelf/printer";
 import { Option, optionsOf, OptionValues } from "@/core/options/option";
 import { NumberField } from "../common/number-field";
+import styles from "./option-fields.module.css";
 
 interface Props {
   options: readonly Option[];
@@ -15,7 +16,7 @@ interface Props {
 export function OptionFields({ options, values, printer, onChange }: Props) {
   const all = optionsOf(options, values, printer);
   return (
-    <dl className="options">
+    <dl className={styles.options}>
       {options.map((option) => (
         <div key={option.key}>
           <dt>{option.label}</dt>
@@ -46,7 +47,7 @@ function OptionField(props: {
       <Select
         aria-label={option.label}
         size="small"
-        style={{ minWidth: 104 }}
+        className={styles.choice}
         value={String(value)}
         options={option.choices}
         onChange={onChange}

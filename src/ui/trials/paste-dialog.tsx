@@ -39,8 +39,7 @@ export function PasteDialog({ open, plan, keys, onClose, onTake }: Props) {
       <Input.TextArea
         aria-label="List of bands"
         rows={8}
-        className="mono"
-        style={{ marginTop: 10 }}
+        className="mono above"
         placeholder={"1.5\t220\n11.5\t215\n21.5\t210"}
         value={text}
         onChange={(event) => setText(event.target.value)}

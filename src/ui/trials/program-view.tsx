@@ -111,7 +111,7 @@ export function ProgramView({
   };
   return (
     <div>
-      <p className="dim" style={{ marginBottom: 6, display: "flex", gap: 16, flexWrap: "wrap" }}>
+      <p className="dim line below">
         <span>Lines the plan put in are marked.</span>
         <button className="link-button" onClick={() => goTo(program?.layerLines[layer] ?? 0)}>
           Go to layer {layer + 1}

@@ -33,7 +33,7 @@ export function SideBySideField({ value, onChange }: { value: SideBySide; onChan
   const parsed = parseValues(text, value);
   const wrong = "wrong" in parsed ? parsed.wrong : null;
   return (
-    <section className="card" style={{ marginTop: 12 }} aria-label="Side by side">
+    <section className="card above" aria-label="Side by side">
       <h2>
         Side by side: {label.toLowerCase()}, {unit}
       </h2>

@@ -12,6 +12,7 @@ import { useBenchRows } from "../common/queries";
 import { NumberField } from "../common/number-field";
 import { SettingField } from "../common/setting-field";
 import type { TrialEdit } from "./editor";
+import styles from "./trial-head.module.css";
 
 interface Props {
   trial: Trial;
@@ -36,7 +37,7 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
   return (
     <>
       <div className="page-head">
-        <div style={{ minWidth: 0, flex: 1 }}>
+        <div className={styles.about}>
           <h1>
             <Input
               variant="borderless"
@@ -44,7 +45,7 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
               value={trial.name}
               maxLength={100}
               onChange={(event) => onEdit({ name: event.target.value })}
-              style={{ font: "inherit", padding: 0, letterSpacing: "inherit", color: "inherit" }}
+              className={styles.name}
             />
           </h1>
           <p className="sub" title={kind.explains}>
@@ -56,10 +57,10 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
         </div>
         {right}
       </div>
-      <div style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "center", marginTop: 10 }}>
+      <div className="line above">
         <Select
           aria-label="Printer"
-          style={{ minWidth: 150 }}
+          className="picker"
           value={printers.some(({ id }) => id === trial.printerId) ? trial.printerId : undefined}
           placeholder="Printer was removed"
           options={printers.map(({ id, name }) => ({ value: id, label: name }))}
@@ -67,7 +68,7 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
         />
         <Select
           aria-label="Spool"
-          style={{ minWidth: 210 }}
+          className="picker"
           value={spools.some(({ id }) => id === trial.spoolId) ? trial.spoolId : undefined}
           placeholder="Spool was removed"
           options={spools.map((spool) => ({ value: spool.id, label: spoolTitle(spool) }))}
@@ -99,7 +100,7 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
 
 function HeightField({ label, value, onChange }: { label: string; value: number; onChange(value: number): void }) {
   return (
-    <span style={{ display: "inline-flex", alignItems: "center", gap: 6 }}>
+    <span className="inline-line">
       <span className="dim" aria-hidden>
         {label}
       </span>
@@ -129,7 +130,7 @@ function Fixed({ trial, onEdit }: { trial: Trial; onEdit(change: TrialEdit): voi
         if (value === undefined || (varied.includes(key) && !spreads)) return null;
         const { short } = settingFor(key);
         return (
-          <span key={key} style={{ display: "inline-flex", alignItems: "center", gap: 6 }}>
+          <span key={key} className="inline-line">
             <span className="dim" aria-hidden>
               {short[0].toUpperCase() + short.slice(1)}
             </span>

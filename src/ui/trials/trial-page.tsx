@@ -1,6 +1,6 @@
 "use client";
 /** One trial: its plan on the height log, what will come of it, and the file. */
-import { Button, Segmented } from "antd";
+import { Segmented } from "antd";
 import { settingFor } from "@/core/settings";
 import { ApiError } from "../common/api";
 import { Loading } from "../common/loading";
@@ -13,6 +13,7 @@ import { TrialHead } from "./trial-head";
 import { TrialSide } from "./trial-side";
 import { TrialView } from "./trial-view";
 import { LoadedTrialProps, Step, TrialPageState, useTrialPage, View } from "./use-trial-page";
+import { LinkButton } from "../common/link-button";
 
 export function TrialPage({ id }: { id: number }) {
   const trial = useTrial(id);
@@ -23,7 +24,7 @@ export function TrialPage({ id }: { id: number }) {
       <div className="empty" role="alert">
         <h1>This trial is not here</h1>
         <p>{trial.error instanceof ApiError ? trial.error.message : "It could not be loaded."}</p>
-        <Button href="/trials">All trials</Button>
+        <LinkButton href="/trials">All trials</LinkButton>
       </div>
     );
   }
@@ -53,7 +54,7 @@ function LoadedTrial(props: LoadedTrialProps) {
         printers={props.printers}
         spools={props.spools}
         onEdit={edit}
-        right={<TabRow<Step> label="Step" className="steps" tabs={steps} chosen={step} onChoose={setStep} />}
+        right={<TabRow<Step> label="Step" look="steps" tabs={steps} chosen={step} onChoose={setStep} />}
       />
       <div className="two-sides">
         <div>
@@ -92,7 +93,7 @@ function ViewRow({ page }: { page: TrialPageState }) {
     <div className="view-row">
       <TabRow<View>
         label="View"
-        className="views"
+        look="views"
         tabs={isFlat ? views.filter((one) => one.key !== "log") : views}
         chosen={shown}
         onChoose={setView}

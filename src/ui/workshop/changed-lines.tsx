@@ -8,7 +8,7 @@ export function ChangedLines({ answer }: { answer: EditsAnswer }) {
     return <div className="empty">No line changes: the file comes out as it went in, byte for byte.</div>;
   }
   return (
-    <div className="card" style={{ padding: 0, overflowX: "auto" }}>
+    <div className="card sheet">
       <table className="grid-table">
         <thead>
           <tr>

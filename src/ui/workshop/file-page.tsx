@@ -1,7 +1,6 @@
 "use client";
 /** One opened file: its layers on the height log, a plan laid over it, what changes, and the finished file. */
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
 import type { ProgramReport } from "@/core/report/report";
 import { plainNumber } from "@/core/units";
 import { api, ApiError } from "../common/api";
@@ -17,6 +16,7 @@ import { FileSide } from "./file-side";
 import { ChangeTable, ClashDialog } from "./opened-later";
 import { FilePageState, LoadedFileProps, useFilePage, View } from "./use-file-page";
 import type { ListedFile } from "./workshop-page";
+import { LinkButton } from "../common/link-button";
 
 export function FilePage({ id }: { id: number }) {
   const once = { gcTime: 0, staleTime: Infinity, retry: false };
@@ -37,7 +37,7 @@ export function FilePage({ id }: { id: number }) {
       <div className="empty" role="alert">
         <h1>This file is not here</h1>
         <p>{error instanceof ApiError ? error.message : "It could not be loaded."}</p>
-        <Button href="/workshop">All files</Button>
+        <LinkButton href="/workshop">All files</LinkButton>
       </div>
     );
   }
@@ -87,7 +87,7 @@ function LoadedFile(props: LoadedFileProps) {
       <div className="two-sides">
         <div>
           <div className="view-row">
-            <TabRow<View> label="View" className="views" tabs={views} chosen={view} onChoose={setView} />
+            <TabRow<View> label="View" look="views" tabs={views} chosen={view} onChoose={setView} />
             <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           </div>
           <FileView page={page} />

@@ -39,7 +39,7 @@ export function ProofCard({
   if (!planned) return null;
   if (!byItself && asked !== version) {
     return (
-      <Button size="small" style={{ marginTop: 10 }} onClick={() => setAsked(version)}>
+      <Button size="small" className="above" onClick={() => setAsked(version)}>
         Read it back and compare
       </Button>
     );

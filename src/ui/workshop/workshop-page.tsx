@@ -12,6 +12,7 @@ import { api, ApiError } from "../common/api";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
 import { Upload, upload } from "./upload";
 import { keys } from "../common/keys";
+import styles from "./workshop-page.module.css";
 
 export interface ListedFile {
   id: number;
@@ -47,14 +48,10 @@ export function WorkshopPage() {
         </div>
       )}
       {files.data && files.data.length > 0 && (
-        <ul className="rows" aria-label="Opened files" style={{ marginTop: 18 }}>
+        <ul className="rows section" aria-label="Opened files">
           {files.data.map((file) => (
-            <li
-              key={file.id}
-              className="list-row"
-              style={{ gridTemplateColumns: "minmax(0, 1.4fr) minmax(0, 1.5fr) minmax(0, 1fr) auto" }}
-            >
-              <div style={{ overflowWrap: "anywhere" }}>
+            <li key={file.id} className={`list-row ${styles.file}`}>
+              <div className="long-title">
                 <Link className="title" href={`/workshop/${file.id}${suffix}`}>
                   {file.name}
                 </Link>
@@ -130,12 +127,8 @@ function DropPlace({ suffix }: { suffix: string }) {
   };
   return (
     <div
-      className="empty"
-      style={{
-        marginTop: 16,
-        borderColor: over ? "var(--mustard)" : undefined,
-        background: over ? "var(--tint)" : undefined,
-      }}
+      className={`empty ${styles.drop}`}
+      data-over={over}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -149,7 +142,7 @@ function DropPlace({ suffix }: { suffix: string }) {
           <Progress
             percent={Math.round(sending.share * 100)}
             status={sending.share < 1 ? "normal" : "active"}
-            style={{ maxWidth: 420 }}
+            className={styles.progress}
             aria-label="Progress"
           />
           <Button onClick={() => sending.upload.cancel()}>Cancel</Button>
@@ -174,7 +167,7 @@ function DropPlace({ suffix }: { suffix: string }) {
         </>
       )}
       {problem && (
-        <p className="field-error" role="alert" style={{ fontSize: 14 }}>
+        <p className={`field-error ${styles.problem}`} role="alert">
           {problem}
         </p>
       )}

@@ -4,6 +4,7 @@ import { plainNumber } from "@/core/units";
 import { GAP_PX, LogColumn } from "../column";
 import { LogScale, roundStep } from "../scale";
 import { penOf } from "./curve-pen";
+import styles from "../height-log.module.css";
 
 export interface LogCurve {
   label: string;
@@ -43,7 +44,7 @@ function Legend({ curves }: Pick<Curves, "curves">) {
   return (
     <small>
       {curves.map(({ label, style }) => (
-        <span key={label} className="log-legend">
+        <span key={label} className={styles.legend}>
           <svg width={18} height={8} aria-hidden>
             <line x1={1} x2={17} y1={5} y2={5} {...penOf(style)} />
           </svg>{" "}
@@ -84,7 +85,7 @@ function ticks([low, high]: [number, number], width: number): number[] {
 /** The numbers above the column. */
 function CurveTicks({ column, range }: { column: Curves; range: [number, number] }) {
   return (
-    <div className="ticks" aria-hidden>
+    <div className={styles.ticks} aria-hidden>
       {ticks(range, column.widthPx).map((value) => (
         <span key={value} style={{ left: place(value, range, column.widthPx) }}>
           {plainNumber(value)}
@@ -108,7 +109,7 @@ function Drawing({ column, scale, tops }: { column: Curves; scale: LogScale; top
     <svg
       width={widthPx - GAP_PX}
       height={scale.heightPx}
-      className="log-drawing"
+      className={styles.drawing}
       role="img"
       aria-label={`${column.title} along the height`}
     >

@@ -7,6 +7,7 @@ import { useScheme } from "../../frame/scheme";
 import { mixColours, palettes } from "../../theme/tokens";
 import { GAP_PX, LogBand, LogColumn } from "../column";
 import type { LogScale } from "../scale";
+import styles from "../height-log.module.css";
 
 const RAISED_COLOUR = "#FFFDF9";
 
@@ -47,7 +48,7 @@ export function frontColumn({ title, widthPx, front, widthMm }: FrontOfPiece): L
     toScaleMm: widthMm,
     head: ({ scale }) => sayStretch(scale, widthMm, innerPx),
     drawing: ({ scale, bands }) => (
-      <div className="log-drawing">
+      <div className={styles.drawing}>
         <FrontCanvas front={front} widthMm={widthMm} widthPx={innerPx} scale={scale} bands={bands} />
       </div>
     ),

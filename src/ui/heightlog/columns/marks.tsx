@@ -1,5 +1,6 @@
 "use client";
 import { GAP_PX, LogColumn, LogFrame } from "../column";
+import styles from "../height-log.module.css";
 
 const ROW_PX = 17;
 
@@ -25,8 +26,8 @@ function Drawing({ leftPx: left, widthPx: width, marks, scale }: Marks & LogFram
         freeBelow = top;
         return (
           <span key={i}>
-            <span className="log-mark" style={{ left, top: y, width: width - GAP_PX }} aria-hidden />
-            <span className="log-note mono log-mark-text" style={{ left: left + 10, top }}>
+            <span className={styles.mark} style={{ left, top: y, width: width - GAP_PX }} aria-hidden />
+            <span className={`${styles.note} mono ${styles.markText}`} style={{ left: left + 10, top }}>
               {text}
             </span>
           </span>

@@ -1,6 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import { GAP_PX, LogColumn, LogFrame } from "../column";
+import styles from "../height-log.module.css";
 
 interface Outline {
   title: string;
@@ -52,7 +53,7 @@ function Drawing({ minX, maxX, widthPx, scale, tops, bands }: Outline & LogFrame
     <svg
       width={widthPx - GAP_PX}
       height={scale.heightPx}
-      className="log-drawing"
+      className={styles.drawing}
       role="img"
       aria-label="Width of the material at each height"
     >

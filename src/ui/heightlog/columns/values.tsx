@@ -4,6 +4,7 @@ import { CSSProperties, useEffect, useState } from "react";
 import { plainNumber } from "@/core/units";
 import { parseFigure } from "../../common/number-field";
 import type { LogBand, LogColumn, LogFrame } from "../column";
+import styles from "../height-log.module.css";
 
 export interface LogValues {
   unit: string;
@@ -55,12 +56,12 @@ function Values({ leftPx: left, values, bands, scale }: LogFrame & { values: Log
             {room >= SMALL_FIELD_PX && values.onChange ? (
               <ValueField band={band} value={value} values={values} style={{ left, top: y }} small={small} />
             ) : (
-              <span className="log-note mono" style={{ left: left + 8, top: top + room / 2 - 8, fontSize: 11 }}>
+              <span className={`${styles.note} mono`} style={{ left: left + 8, top: top + room / 2 - 8, fontSize: 11 }}>
                 {plainNumber(value, values.decimals)} {values.unit}
               </span>
             )}
             {room >= NOTE_PX && band.note && (
-              <span className="log-note" style={{ left: left + 2, top: y + FIELD_PX - 1 }}>
+              <span className={styles.note} style={{ left: left + 2, top: y + FIELD_PX - 1 }}>
                 {band.note}
               </span>
             )}
@@ -84,7 +85,10 @@ function ValueField(props: { band: LogBand; value: number; values: LogValues; st
     if ("value" in result && result.value !== value) values.onChange?.(band, result.value);
   };
   return (
-    <span className={`log-value${small ? " small" : ""}`} style={{ ...style, "--band": band.colour } as CSSProperties}>
+    <span
+      className={`${styles.value} ${small ? styles.small : ""}`}
+      style={{ ...style, "--band": band.colour } as CSSProperties}
+    >
       <input
         // Room for a long unit behind the figure.
         style={{ paddingRight: values.unit.length * 6 + 14, width: 78 + values.unit.length * 7 }}

@@ -1,0 +1,128 @@
+"use client";
+/** A printer that is new on the shelf: it tells of itself, a person answers five questions, the rest has good usual values. */
+import { useQueryClient } from "@tanstack/react-query";
+import { Input, Segmented } from "antd";
+import { useId } from "react";
+import { dialectOfFan, FilamentPath, figuresOfPath, pathOf } from "@/core/shelf/five-questions";
+import { Printer, printerSchema } from "@/core/shelf/printer";
+import { api } from "../common/api";
+import { keys } from "../common/keys";
+import { AskThePrinter } from "./ask-the-printer";
+import { newPrinter } from "./drafts";
+import { FieldInput } from "./field-input";
+import { Field, printerFields } from "./fields";
+import styles from "./new-printer.module.css";
+import { RecordDraft, useRecordDraft } from "./record-draft";
+import { RecordFields } from "./record-fields";
+import { RecordForm } from "./record-form";
+
+export function NewPrinterPage() {
+  const client = useQueryClient();
+  const form = useRecordDraft<Printer>({ groups: printerFields, schema: printerSchema, initial: newPrinter });
+  return (
+    <RecordForm<Printer>
+      title="New printer"
+      form={form}
+      saveText="Add the printer"
+      back="/shelf"
+      onSave={async (record) => {
+        await api.post("/printers", record);
+        await client.invalidateQueries({ queryKey: keys.printers });
+        await client.invalidateQueries({ queryKey: keys.bench });
+      }}
+    >
+      <AskThePrinter form={form} />
+      <Questions form={form} />
+      <details className={styles.rest}>
+        <summary>Everything else: usual values, and what the printer told</summary>
+        <div className={styles.groups}>
+          <RecordFields groups={printerFields} form={form} />
+        </div>
+      </details>
+    </RecordForm>
+  );
+}
+
+const fieldNamed = new Map<string, Field<Printer>>(
+  printerFields.flatMap(({ fields }) => fields.map((field) => [field.name, field] as const)),
+);
+
+function Questions({ form }: { form: RecordDraft<Printer> }) {
+  const now = form.read as Printer;
+  const ask = (...names: (keyof Printer)[]) =>
+    names
+      .map((name) => fieldNamed.get(name)!)
+      .filter(({ when }) => !when || when(now))
+      .map((field) => (
+        <FieldInput
+          key={field.name}
+          field={field}
+          value={form.draft[field.name]}
+          problem={form.problems.get(field.name)}
+          onChange={(value) => form.set({ [field.name]: value })}
+        />
+      ));
+  const nameId = useId();
+  const nameProblem = form.problems.get("name");
+  return (
+    <section className="card" aria-label="Five questions">
+      <h2>What it does not tell: five questions</h2>
+      <div className={styles.name}>
+        <label htmlFor={nameId} className="dim">
+          Name
+        </label>
+        <Input
+          id={nameId}
+          value={String(form.draft.name ?? "")}
+          placeholder="As you call it"
+          status={nameProblem ? "error" : undefined}
+          aria-invalid={nameProblem !== undefined}
+          onChange={(event) => form.set({ name: event.target.value })}
+        />
+        {nameProblem && (
+          <div className="field-error" role="alert">
+            {nameProblem}
+          </div>
+        )}
+      </div>
+      <ol className={styles.questions}>
+        <li>
+          <h3>How large is the bed?</h3>
+          <div className={styles.answers}>{ask("bedShape", "bedWidthMm", "bedDepthMm", "buildHeightMm")}</div>
+        </li>
+        <li>
+          <h3>Where is X0 Y0?</h3>
+          <div className={styles.answers}>{ask("bedOrigin")}</div>
+        </li>
+        <li>
+          <h3>Which nozzle is in it?</h3>
+          <div className={styles.answers}>{ask("nozzleMm")}</div>
+        </li>
+        <li>
+          <h3>How far does the filament run?</h3>
+          <Segmented<FilamentPath>
+            aria-label="Filament path"
+            value={pathOf({ retractionMm: Number(now.retractionMm) })}
+            options={[
+              { value: "short", label: "Short: the drive sits on the head" },
+              { value: "long", label: "Long: a tube from the frame" },
+            ]}
+            onChange={(path) => form.set(figuresOfPath(path, { retractionMm: Number(now.retractionMm) }))}
+          />
+        </li>
+        <li>
+          <h3>What does the part fan do?</h3>
+          <Segmented
+            aria-label="Part fan"
+            value={now.dialect === "valve"}
+            options={[
+              { value: false, label: "It has speeds" },
+              { value: true, label: "It is only on or off" },
+            ]}
+            onChange={(onOff) => form.set({ dialect: dialectOfFan(onOff, now.dialect) })}
+          />
+        </li>
+      </ol>
+    </section>
+  );
+}

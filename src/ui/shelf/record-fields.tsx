@@ -1,0 +1,27 @@
+"use client";
+/** The groups of a record's fields, one card a group. */
+import { FieldInput } from "./field-input";
+import type { FieldGroup } from "./fields";
+import type { RecordDraft } from "./record-draft";
+import styles from "./record-form.module.css";
+
+export function RecordFields<T>({ groups, form }: { groups: FieldGroup<T>[]; form: RecordDraft<T> }) {
+  return groups.map(({ title, fields }) => (
+    <section key={title} className="card" aria-label={title}>
+      <h2>{title}</h2>
+      <div className={styles.fields}>
+        {fields
+          .filter(({ when }) => !when || when(form.read as T))
+          .map((field) => (
+            <FieldInput
+              key={field.name}
+              field={field}
+              value={form.draft[field.name]}
+              problem={form.problems.get(field.name)}
+              onChange={(value) => form.set({ [field.name]: value })}
+            />
+          ))}
+      </div>
+    </section>
+  ));
+}

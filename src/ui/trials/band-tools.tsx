@@ -1,0 +1,54 @@
+"use client";
+/** What can be done to all bands at once. */
+import { Button, Dropdown, Select } from "antd";
+import { addBand, varySetting } from "@/core/heightplan/reshape";
+import { HeightPlan } from "@/core/heightplan/plan";
+import { SettingKey, settingFor, settingKeys } from "@/core/settings";
+
+interface Props {
+  trialId: number;
+  plan: HeightPlan;
+  varied: SettingKey[];
+  beginsWith(key: SettingKey): number;
+  onChange(change: (plan: HeightPlan) => HeightPlan): void;
+  onFill(): void;
+  onPaste(): void;
+  /** Called before an export, so that what is exported is stored. */
+  flush(): Promise<void>;
+}
+
+export function BandTools({ trialId, plan, varied, beginsWith, onChange, onFill, onPaste, flush }: Props) {
+  // What stands side by side cannot go up the height as well.
+  const others = settingKeys.filter((key) => !varied.includes(key) && key !== plan.sideBySide?.setting);
+  return (
+    <div className="line apart">
+      {varied.length > 0 && (
+        <>
+          <Button onClick={() => onChange(addBand)}>Add a band on top</Button>
+          <Button onClick={onFill}>Fill values …</Button>
+          <Button onClick={onPaste}>Paste a list …</Button>
+        </>
+      )}
+      <Dropdown
+        trigger={["click"]}
+        menu={{
+          items: [
+            { key: "csv", label: "As CSV, for a spreadsheet" },
+            { key: "json", label: "As JSON" },
+          ],
+          onClick: ({ key }) => void flush().then(() => location.assign(`/api/trials/${trialId}/plan?as=${key}`)),
+        }}
+      >
+        <Button>Export …</Button>
+      </Dropdown>
+      <Select
+        aria-label="Vary another setting"
+        className="picker"
+        placeholder="Vary another setting …"
+        value={null}
+        options={others.map((key) => ({ value: key, label: settingFor(key).label }))}
+        onChange={(key: SettingKey | null) => key && onChange((now) => varySetting(now, key, beginsWith(key)))}
+      />
+    </div>
+  );
+}

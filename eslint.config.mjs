@@ -22,7 +22,7 @@ export default tseslint.config(
     rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
   },
   {
-    files: ["scripts/**", "*.mjs", "*.cjs", "tests/e2e/**"],
+    files: ["scripts/**", "*.mjs", "*.cjs", "tests/**/*.cjs", "tests/e2e/**"],
     languageOptions: {
       globals: {
         process: "readonly",

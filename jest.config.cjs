@@ -9,5 +9,8 @@ module.exports = {
   transform: {
     "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" } }],
   },
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
+  moduleNameMapper: {
+    "\\.module\\.css$": "<rootDir>/tests/unit/helpers/styles.cjs",
+    "^@/(.*)$": "<rootDir>/src/$1",
+  },
 };

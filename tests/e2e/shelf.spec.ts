@@ -62,7 +62,7 @@ test("a new printer tells of itself over a link, answers five questions, and is 
     await page.goto("/shelf/printers/new");
     const add = page.getByRole("button", { name: "Add the printer" });
     await expect(add).toBeDisabled();
-    await page.getByRole("radio", { name: "Network" }).check({ force: true });
+    await page.getByText("Network", { exact: true }).click();
     await page.getByLabel("Address").fill("127.0.0.1");
     await page.getByLabel("Port", { exact: true }).fill(String(port));
     await page.getByRole("button", { name: "Ask the printer" }).click();
@@ -76,7 +76,7 @@ test("a new printer tells of itself over a link, answers five questions, and is 
     const name = `Pan ${port}`;
     await page.getByLabel("Name", { exact: true }).first().fill(name);
     await page.getByRole("region", { name: "Five questions" }).getByLabel("Width (X), or diameter").fill("180");
-    await page.getByRole("radio", { name: /^Short/ }).check({ force: true });
+    await page.getByText(/^Short: the drive/).click();
     await add.click();
     await expect(page.getByRole("link", { name })).toBeVisible();
     const list = (await (await request.get("/api/printers")).json()) as Record<string, unknown>[];

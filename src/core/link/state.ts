@@ -56,6 +56,9 @@ export interface JobStatus {
   marks: number;
 }
 
+/** A job as lists show it. */
+export type BriefJob = Pick<JobRecord, "id" | "printerId" | "name" | "state" | "heightMm" | "startedAt" | "endedAt">;
+
 /** A job as it is kept. */
 export interface JobRecord {
   id: number;

@@ -1,6 +1,6 @@
 /** Jobs that were sent to a printer, and the changes made by hand while they ran. */
 import { stateFromJson } from "@/core/machine/state";
-import type { JobMark, JobRecord, JobState } from "@/core/link/state";
+import type { BriefJob, JobMark, JobRecord, JobState } from "@/core/link/state";
 import type { SettingKey } from "@/core/settings";
 import { database, quickDatabase } from "./connection";
 import { readRow, readRows } from "./rows";
@@ -42,6 +42,9 @@ const read = (row: Row): JobRecord => ({
 /** How far a job is. */
 export type JobProgress = Pick<JobRecord, "state" | "linesTaken" | "heightMm" | "told">;
 
+/** So many jobs are listed at most. */
+const MOST_BRIEFS = 5000;
+
 const PROGRESS =
   "UPDATE jobs SET state = ?, lines_taken = ?, height_mm = ?, told = ?, why = ?, ended_at = ? WHERE id = ?";
 
@@ -56,6 +59,23 @@ export const jobs = {
       .prepare("SELECT * FROM jobs WHERE printer_id = ? ORDER BY id DESC LIMIT ?")
       .all(printerId, most) as Row[];
     return readRows("job", rows, read);
+  },
+  /** All jobs in brief, newest first. */
+  briefs(): BriefJob[] {
+    const rows = database()
+      .prepare(
+        `SELECT id, printer_id, name, state, height_mm, started_at, ended_at FROM jobs ORDER BY id DESC LIMIT ${MOST_BRIEFS}`,
+      )
+      .all() as Row[];
+    return readRows("job", rows, (row) => ({
+      id: row.id,
+      printerId: row.printer_id,
+      name: row.name,
+      state: row.state as JobState,
+      heightMm: row.height_mm,
+      startedAt: row.started_at,
+      endedAt: row.ended_at,
+    }));
   },
   /** Jobs that broke off and that nobody has looked at yet. */
   brokenUnseen(): JobRecord[] {

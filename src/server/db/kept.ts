@@ -49,6 +49,17 @@ export const kept = {
       .all(printerId, spoolId) as Row[];
     return rows.map(read);
   },
+  /** The value that counts for each setting of every pair, newest first. */
+  all(): KeptValue[] {
+    const rows = database()
+      .prepare(
+        `SELECT * FROM kept_values WHERE id IN (
+           SELECT MAX(id) FROM kept_values WHERE removed_at IS NULL GROUP BY printer_id, spool_id, setting)
+         ORDER BY id DESC`,
+      )
+      .all() as Row[];
+    return rows.map(read);
+  },
   get(id: number): KeptValue | null {
     const row = database().prepare("SELECT * FROM kept_values WHERE id = ? AND removed_at IS NULL").get(id) as
       Row | undefined;
@@ -63,6 +74,14 @@ export const kept = {
     tellChange("kept", Number(lastInsertRowid));
     return kept.get(Number(lastInsertRowid))!;
   },
+  /** Keeps several values of one pair, all of them or none. */
+  addAll(values: SettingValues, about: Pick<KeptValue, "printerId" | "spoolId" | "trialId">): KeptValue[] {
+    return database().transaction(() =>
+      (Object.entries(values) as [SettingKey, number][]).map(([setting, value]) =>
+        kept.add({ ...about, setting, value }),
+      ),
+    )();
+  },
   /** Takes a value back; the one before it counts again. */
   remove(id: number): boolean {
     const { changes } = database()
@@ -70,6 +89,12 @@ export const kept = {
       .run(new Date().toISOString(), id);
     if (changes > 0) tellChange("kept", id);
     return changes > 0;
+  },
+  /** Puts a value back that was taken back. */
+  restore(id: number): KeptValue | null {
+    database().prepare("UPDATE kept_values SET removed_at = NULL, version = version + 1 WHERE id = ?").run(id);
+    tellChange("kept", id);
+    return kept.get(id);
   },
 };
 

@@ -24,9 +24,10 @@ const sentences: [RegExp, string][] = [
 
 /** The sentence for an error of the database; null if it is no such error. */
 export function storageTrouble(error: unknown): string | null {
-  if (!(error instanceof Error)) return null;
-  if (error.name === "StorageTrouble") return error.message;
-  const { code } = error as { code?: unknown };
+  // Told by its fields: an error of the native part does not always descend from this program's own Error.
+  if (typeof error !== "object" || error === null) return null;
+  const { name, message, code } = error as { name?: unknown; message?: unknown; code?: unknown };
+  if (name === "StorageTrouble") return String(message);
   if (typeof code !== "string") return null;
   return sentences.find(([pattern]) => pattern.test(code))?.[1] ?? null;
 }

@@ -1,7 +1,6 @@
 /** Keeps what came of a tune: the measurement, values for the pair, and the printer's own figures, in one step. */
 import type { TuneKey } from "@/core/measure";
 import type { TuneResult } from "@/core/measure/result";
-import type { SettingKey } from "@/core/settings";
 import { printerSchema } from "@/core/shelf/printer";
 import { database } from "../db/connection";
 import { kept } from "../db/kept";
@@ -20,10 +19,7 @@ export function keepResult(printerId: number, spoolId: number | null, tune: Tune
   if (!record.success) throw new Refused("invalid", record.error.issues[0].message, { field: "printer" });
   return database().transaction(() => {
     const id = measurements.add(printerId, spoolId, tune, result);
-    if (spoolId !== null) {
-      for (const [setting, value] of Object.entries(result.settings) as [SettingKey, number][])
-        kept.add({ printerId, spoolId, setting, value, trialId: null });
-    }
+    if (spoolId !== null) kept.addAll(result.settings, { printerId, spoolId, trialId: null });
     if (figures.length > 0) printers.change(printerId, record.data);
     return id;
   })();

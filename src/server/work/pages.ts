@@ -4,6 +4,7 @@ import { briefOf, BriefTrial } from "@/core/trials/brief";
 import { readBench } from "../db/bench";
 import { files } from "../db/files";
 import { snapshots, valueChanges } from "../db/firmware-values";
+import { jobs } from "../db/jobs";
 import { kept } from "../db/kept";
 import { measurements } from "../db/measurements";
 import { printers } from "../db/printers";
@@ -97,4 +98,13 @@ export async function filePage(id: number) {
   const listed = { ...file, edits: JSON.parse(file.edits) as unknown[] };
   if (text.length > LARGEST_GIVEN_BYTES) return { file: listed };
   return { file: listed, report: JSON.parse(text) as unknown, edits: await currentEdits(file, never) };
+}
+
+/** Everything that is kept, of every pair. */
+export const keptPage = () => kept.all();
+
+/** All jobs in brief; those that ran when the program ended are said to have broken off first. */
+export function jobsPage() {
+  hub();
+  return jobs.briefs();
 }

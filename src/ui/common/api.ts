@@ -81,6 +81,8 @@ export type StoredTrial = Saved<Trial>;
 /** A value kept for a printer and a spool. */
 export interface KeptValue {
   id: number;
+  printerId: number;
+  spoolId: number;
   setting: SettingKey;
   value: number;
   trialId: number | null;

@@ -2,24 +2,8 @@
 /** A number with its unit, checked as it is typed: what is wrong stands next to it, and what was typed is never lost. */
 import { useEffect, useId, useState } from "react";
 import { plainNumber } from "@/core/units";
+import { parseFigure } from "./figure";
 import styles from "./number-field.module.css";
-
-/** What the text means, or why it does not: accepts `215`, `215 °C`, `0,2`. */
-export function parseFigure(
-  text: string,
-  low: number,
-  high: number,
-  unit: string,
-): { value: number } | { wrong: string } {
-  const bare = text.trim().replace(unit, "").trim().replace(",", ".");
-  if (bare === "") return { wrong: "Type a number" };
-  const value = Number(bare);
-  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(bare) || !Number.isFinite(value))
-    return { wrong: `“${text.trim()}” is not a number` };
-  if (value < low) return { wrong: `At least ${plainNumber(low)} ${unit}` };
-  if (value > high) return { wrong: `At most ${plainNumber(high)} ${unit}` };
-  return { value };
-}
 
 export interface NumberFieldProps {
   label: string;

@@ -21,6 +21,15 @@ export function Frame({ children }: { children: ReactNode }) {
   useGlobalKeys({ onKeys: () => setOpen("keys"), onFind: () => setOpen("find") });
   // A device that is not let in yet sees nothing of the bench.
   if (pathname === "/let-in") return <main className="page alone">{children}</main>;
+  const quick = (
+    <>
+      <button onClick={() => setOpen("find")}>Find</button>
+      <button onClick={() => setOpen("keys")}>Keys</button>
+      <button onClick={() => setScheme(scheme === "dark" ? "light" : "dark")}>
+        {scheme === "dark" ? "Light" : "Dark"}
+      </button>
+    </>
+  );
   return (
     <div className={styles.frame}>
       <header className={styles.rail}>
@@ -32,16 +41,10 @@ export function Frame({ children }: { children: ReactNode }) {
             </Link>
           ))}
         </nav>
-        <div className={styles.foot}>
-          <button onClick={() => setOpen("find")}>Find</button>
-          <button onClick={() => setOpen("keys")}>Keys</button>
-          <button onClick={() => setScheme(scheme === "dark" ? "light" : "dark")}>
-            {scheme === "dark" ? "Light" : "Dark"}
-          </button>
-        </div>
+        <div className={styles.foot}>{quick}</div>
       </header>
       <div>
-        <Strip />
+        <Strip quick={quick} />
         <main className="page">
           <Follow />
           {children}

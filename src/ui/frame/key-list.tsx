@@ -12,6 +12,8 @@ const keys: [string[], string][] = [
   [["Page Up", "Page Down"], "cursor to the next edge of a band"],
   [["Home", "End"], "cursor to the bed, to the top"],
   [["F"], "fill the bands' values, anywhere on a trial's page"],
+  [["D"], "get a trial’s file"],
+  [["K"], "keep the values of the band under the cursor"],
   [["+", "−"], "zoom the height log"],
   [["Ctrl", "Z"], "undo the last change of the plan"],
   [["Ctrl", "Shift", "Z"], "redo it"],

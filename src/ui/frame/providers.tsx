@@ -2,7 +2,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { ConfigProvider } from "antd";
 import dynamic from "next/dynamic";
-import { CSSProperties, ReactNode, useState } from "react";
+import { ReactNode, useState } from "react";
 import { useTalk } from "../common/talk";
 import { antTheme, cssVariables, Scheme } from "../theme/tokens";
 import { SchemeContext, useChosenScheme } from "./scheme";
@@ -20,7 +20,7 @@ export function Providers({ chosen, guess, children }: { chosen: Scheme | null; 
     <QueryClientProvider client={client}>
       <SchemeContext.Provider value={value}>
         <ConfigProvider theme={antTheme(value.scheme)}>
-          <div className="program" style={cssVariables(value.scheme) as CSSProperties}>
+          <div className="program">
             <SchemeVariables scheme={value.scheme} />
             {children}
             <TalkPlace />

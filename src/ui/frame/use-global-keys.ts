@@ -10,6 +10,11 @@ export function isTyping(target: EventTarget | null): boolean {
   );
 }
 
+/** Whether a dialog has the keyboard: what lies behind it is not meant. */
+export function isInDialog(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest("[role=dialog]") !== null;
+}
+
 /** `?` lists the keys, Ctrl or ⌘ K finds anything, G and a letter goes to an area. */
 export function useGlobalKeys({ onKeys, onFind }: { onKeys(): void; onFind(): void }): void {
   const router = useRouter();

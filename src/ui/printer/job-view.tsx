@@ -1,5 +1,6 @@
 "use client";
 /** A job: choosing what to send, and how it goes, on the height log. */
+import Link from "next/link";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Progress, Select } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
@@ -24,6 +25,7 @@ import { usePrinterAct } from "./link-queries";
 import { NudgeCard } from "./nudge-card";
 import { keys } from "../common/keys";
 import { useAsk, useTell } from "../common/talk";
+import { jobWords } from "./job-words";
 
 interface Props {
   printer: SavedPrinter;
@@ -126,14 +128,6 @@ function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobA
   );
 }
 
-const words: Record<JobStatus["state"], string> = {
-  running: "runs",
-  paused: "paused",
-  done: "done",
-  cancelled: "cancelled",
-  broken: "broke off",
-};
-
 function JobCard({ printer, status, job }: { printer: SavedPrinter; status: LinkStatus; job: JobStatus }) {
   const ask = useAsk();
   const act = usePrinterAct();
@@ -153,7 +147,7 @@ function JobCard({ printer, status, job }: { printer: SavedPrinter; status: Link
   return (
     <section className="card" aria-label="This job">
       <h2>
-        {job.name}, {words[job.state]}
+        {job.name}, {jobWords[job.state]}
       </h2>
       <Progress
         percent={Math.round(job.share * 1000) / 10}
@@ -300,11 +294,14 @@ function PastJobs({ printerId }: { printerId: number }) {
       <ol className="history">
         {past.slice(0, 6).map(({ id, name, state, startedAt, heightMm }) => (
           <li key={id}>
-            <span className="dim">{startedAt.slice(0, 10)}</span> {name}, {words[state]}
+            <span className="dim">{startedAt.slice(0, 10)}</span> {name}, {jobWords[state]}
             {state !== "done" && heightMm > 0 && ` at ${plainNumber(heightMm, 1)} mm`}
           </li>
         ))}
       </ol>
+      <Link className="dim" href="/printer/jobs">
+        All jobs
+      </Link>
     </section>
   );
 }

@@ -25,7 +25,10 @@ export function ShelfPage() {
             The printers and the spools as they stand. Trials take their limits, figures and start lines from here.
           </p>
         </div>
-        <LinkButton href="/shelf/program">This program</LinkButton>
+        <span className="line">
+          <LinkButton href="/shelf/kept">Kept values</LinkButton>
+          <LinkButton href="/shelf/program">This program</LinkButton>
+        </span>
       </div>
       <Section
         title="Printers"

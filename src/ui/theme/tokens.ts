@@ -16,7 +16,13 @@ interface Palette {
   onPrimary: string;
   rail: string;
   railInk: string;
+  /** What stands out on the rail. */
+  railBright: string;
+  railTint: string;
   mustard: string;
+  mustardHover: string;
+  /** What is raised on a piece, as drawn. */
+  raisedMark: string;
   onMustard: string;
   good: string;
   bad: string;
@@ -42,7 +48,11 @@ export const palettes: Record<Scheme, Palette> = {
     onPrimary: "#FFF7E8",
     rail: "#35172F",
     railInk: "#E3D3DD",
+    railBright: "#FFF7E8",
+    railTint: "#FFFFFF17",
     mustard: "#E0A526",
+    mustardHover: "#EDB53C",
+    raisedMark: "#FFFDF9",
     onMustard: "#2B1B29",
     good: "#6F8442",
     bad: "#A8323A",
@@ -64,7 +74,11 @@ export const palettes: Record<Scheme, Palette> = {
     onPrimary: "#2B1327",
     rail: "#120A11",
     railInk: "#D9C6D3",
+    railBright: "#FFF7E8",
+    railTint: "#FFFFFF17",
     mustard: "#E0A526",
+    mustardHover: "#EDB53C",
+    raisedMark: "#FFFDF9",
     onMustard: "#2B1B29",
     good: "#A3B86F",
     bad: "#F08A86",

@@ -1,63 +1,42 @@
 "use client";
-/** What is kept for this printer and spool, and keeping the value of the band under the cursor. */
-import { useQueryClient } from "@tanstack/react-query";
+/** What is kept for this printer and spool, and keeping the values of the band under the cursor. */
 import { Button, Select } from "antd";
 import type { SideBySide } from "@/core/heightplan/plan";
-import { SettingKey, settingFor } from "@/core/settings";
+import { SettingKey, settingFor, SettingValues } from "@/core/settings";
 import type { Trial } from "@/core/trials/trial";
-import { plainNumber } from "@/core/units";
-import { api } from "../common/api";
 import { useKept } from "../common/queries";
-import { keys } from "../common/keys";
-import { useTell } from "../common/talk";
+import { sayAllKept, sayKept, useKeep } from "./use-keep";
+
+/** The band under the cursor and what it varies. */
+export interface BandToKeep {
+  number: number;
+  settings: SettingValues;
+}
 
 interface Props {
   trial: Trial;
   shown: SettingKey;
   sideBySide: SideBySide | null;
-  /** Number of the band under the cursor and its value; null on the base. */
-  band: { number: number; value: number } | null;
-}
-
-function say(key: SettingKey, value: number): string {
-  const { unit, decimals } = settingFor(key);
-  return `${plainNumber(value, decimals)} ${unit}`;
+  /** Null on the base. */
+  band: BandToKeep | null;
 }
 
 export function KeepCard({ trial, shown, sideBySide, band }: Props) {
-  const { printerId, spoolId } = trial;
-  const kept = useKept(printerId, spoolId).data ?? [];
-  const client = useQueryClient();
-  const tell = useTell();
+  const kept = useKept(trial.printerId, trial.spoolId).data ?? [];
+  const { keep, takeBack } = useKeep(trial);
   const own = kept.find(({ setting }) => setting === shown);
   const { label } = settingFor(shown);
-  const change = async (act: () => Promise<unknown>, done: string) => {
-    try {
-      await act();
-      await client.invalidateQueries({ queryKey: keys.kept });
-      tell.done(done);
-    } catch (error) {
-      tell.error(error);
-    }
-  };
-  const keep = (setting: SettingKey, value: number) =>
-    change(
-      () => api.post("/kept", { printerId, spoolId, setting, value, trialId: trial.id }),
-      `${say(setting, value)} is kept; later trials hold it fixed.`,
-    );
+  const isOf = (key: string, value: number) => kept.some((one) => one.setting === key && one.value === value);
+  const settings = Object.entries(band?.settings ?? {}) as [SettingKey, number][];
+  const isKept = settings.every(([key, value]) => isOf(key, value));
   return (
     <section className="card" aria-label="Kept">
       <h2>Kept for this pair</h2>
       <p className="dim">
         {own ? (
           <>
-            {label} {say(shown, own.value)}.{" "}
-            <button
-              className="link-button"
-              onClick={() =>
-                void change(() => api.remove(`/kept/${own.id}`), `${say(shown, own.value)} is no longer kept.`)
-              }
-            >
+            {label} {sayKept(shown, own.value)}.{" "}
+            <button className="link-button" onClick={() => void takeBack(own.id, sayKept(shown, own.value))}>
               Take it back
             </button>
           </>
@@ -65,19 +44,27 @@ export function KeepCard({ trial, shown, sideBySide, band }: Props) {
           `No ${label.toLowerCase()} yet.${band || sideBySide?.setting !== shown ? " Put the cursor on the best band." : ""}`
         )}
       </p>
-      {band && band.value !== own?.value && (
-        <Button block className="above" onClick={() => void keep(shown, band.value)}>
-          Keep {say(shown, band.value)} of band {band.number}
+      {band && !isKept && (
+        <Button block className="above wraps" aria-keyshortcuts="K" onClick={() => void keep(band.settings)}>
+          Keep {sayAllKept(band.settings)} of band {band.number}
         </Button>
       )}
+      {settings.length > 1 &&
+        settings
+          .filter(([key, value]) => !isOf(key, value))
+          .map(([key, value]) => (
+            <Button key={key} block className="above" onClick={() => void keep({ [key]: value })}>
+              Only the {settingFor(key).label.toLowerCase()}, {sayKept(key, value)}
+            </Button>
+          ))}
       {sideBySide && (
         <Select
           aria-label={`Keep a ${settingFor(sideBySide.setting).label.toLowerCase()}`}
           className="whole above"
           placeholder={`Keep a ${settingFor(sideBySide.setting).label.toLowerCase()} …`}
           value={null}
-          options={sideBySide.values.map((value) => ({ value, label: say(sideBySide.setting, value) }))}
-          onChange={(value: number | null) => value !== null && void keep(sideBySide.setting, value)}
+          options={sideBySide.values.map((value) => ({ value, label: sayKept(sideBySide.setting, value) }))}
+          onChange={(value: number | null) => value !== null && void keep({ [sideBySide.setting]: value })}
         />
       )}
     </section>

@@ -5,7 +5,7 @@ import { useEffect, useState } from "react";
 import { MOST_SIDE_BY_SIDE, SideBySide } from "@/core/heightplan/plan";
 import { settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
-import { parseFigure } from "../common/number-field";
+import { parseFigure } from "../common/figure";
 
 /** The values in the text, or what is wrong with it. */
 export function parseValues(text: string, { setting }: SideBySide): { values: number[] } | { wrong: string } {

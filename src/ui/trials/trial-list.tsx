@@ -3,14 +3,14 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import Link from "next/link";
 import { useCallback, useMemo, useState } from "react";
-import { spoolTitle } from "@/core/shelf/spool-title";
 import type { BriefTrial } from "@/core/trials/brief";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { useListFilter } from "../common/list-filter";
 import { Loading } from "../common/loading";
 import { LongList } from "../common/long-list";
-import { usePrinters, useRemoveWithUndo, useSpools, useTrials } from "../common/queries";
+import { useRemoveWithUndo, useTrials } from "../common/queries";
+import { useShelfNames } from "../common/use-shelf-names";
 import { When } from "../common/when";
 import { useAct } from "../common/use-act";
 import { BandStrip } from "./band-strip";
@@ -56,8 +56,6 @@ export function TrialList() {
 }
 
 function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: BriefTrial): void }) {
-  const printers = usePrinters().data;
-  const spools = useSpools().data;
   const remove = useRemoveWithUndo("/trials", "trials");
   const client = useQueryClient();
   const { act } = useAct();
@@ -66,14 +64,7 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
       await api.post(`/trials/${id}/copy`);
       await client.invalidateQueries({ queryKey: keys.trials });
     });
-  const nameOf = useMemo(() => {
-    const ofPrinter = new Map(printers?.map(({ id, name }) => [id, name]));
-    const ofSpool = new Map(spools?.map((spool) => [spool.id, spoolTitle(spool)]));
-    return {
-      printer: (id: number) => ofPrinter.get(id) ?? "printer removed",
-      spool: (id: number) => ofSpool.get(id) ?? "spool removed",
-    };
-  }, [printers, spools]);
+  const nameOf = useShelfNames();
   const words = useCallback(
     ({ name, kindLabel, printerId, spoolId, bands }: BriefTrial) =>
       [
@@ -87,16 +78,8 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
   );
   const kinds = useMemo(() => [...new Map(trials.map(({ kind, kindLabel }) => [kind, kindLabel]))], [trials]);
   const { found, fields } = useListFilter(trials, words, [
-    {
-      label: "Any printer",
-      of: ({ printerId }) => printerId,
-      options: printers?.map(({ id, name }) => ({ value: id, label: name })) ?? [],
-    },
-    {
-      label: "Any spool",
-      of: ({ spoolId }) => spoolId,
-      options: spools?.map((spool) => ({ value: spool.id, label: spoolTitle(spool) })) ?? [],
-    },
+    nameOf.byPrinter,
+    nameOf.bySpool,
     { label: "Any question", of: ({ kind }) => kind, options: kinds.map(([value, label]) => ({ value, label })) },
   ]);
   if (trials.length === 0) return null;

@@ -10,8 +10,7 @@ import { OptionFields } from "./option-fields";
 import type { TrialPageState } from "./use-trial-page";
 
 export function TrialSide({ page }: { page: TrialPageState }) {
-  const { trial, printer, kind, view, missing, key, cursorBand, choose } = page;
-  const bandValue = cursorBand?.settings[key];
+  const { trial, printer, kind, view, missing, key, toKeep, choose } = page;
   return (
     <div className="side">
       <PrintCard page={page} />
@@ -27,14 +26,7 @@ export function TrialSide({ page }: { page: TrialPageState }) {
         <h2>On the piece</h2>
         <p className="dim">{view?.legend}</p>
       </section>
-      {!missing && (
-        <KeepCard
-          trial={trial}
-          shown={key}
-          sideBySide={trial.plan.sideBySide ?? null}
-          band={cursorBand && bandValue !== undefined ? { number: cursorBand.number, value: bandValue } : null}
-        />
-      )}
+      {!missing && <KeepCard trial={trial} shown={key} sideBySide={trial.plan.sideBySide ?? null} band={toKeep} />}
     </div>
   );
 }
@@ -57,11 +49,18 @@ function PrintCard({ page: { view, spool, tops, topMm } }: { page: TrialPageStat
   );
 }
 
-function Acts({ page: { view, stop, missing, printer, download, send, toOwnFile } }: { page: TrialPageState }) {
-  const isHeld = !view || stop !== null || missing !== null;
+function Acts({ page: { stop, isHeld, printer, download, send, toOwnFile } }: { page: TrialPageState }) {
   return (
     <>
-      <Button className="go" size="large" block onClick={download} disabled={isHeld} title={stop?.message}>
+      <Button
+        className="go"
+        size="large"
+        block
+        aria-keyshortcuts="D"
+        onClick={download}
+        disabled={isHeld}
+        title={stop?.message ?? "D"}
+      >
         Get the file
       </Button>
       {printer && (

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/findings/finding";
-import { bandOfLayer, resolveBands } from "@/core/heightplan/plan";
+import { bandOfLayer, resolveBands, type ResolvedBand } from "@/core/heightplan/plan";
 import { setValue } from "@/core/heightplan/reshape";
 import { optionsOf } from "@/core/options/option";
 import type { SettingKey } from "@/core/settings";
@@ -13,7 +13,9 @@ import { variedOf } from "@/core/trials/shown";
 import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
 import { useKept } from "../common/queries";
 import { useTell } from "../common/talk";
-import { isTyping } from "../frame/use-global-keys";
+import { isInDialog, isTyping } from "../frame/use-global-keys";
+import type { BandToKeep } from "./keep-card";
+import { useKeep } from "./use-keep";
 import { useTrialEditor, useTrialView } from "./editor";
 import { logBands } from "./log-bands";
 import { trialColumns } from "./log-columns";
@@ -77,15 +79,30 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
       }),
     [view, step, specimen, key, varied, trial.plan, printer, editPlan],
   );
-  usePageKeys(editor, () => setFilling(true));
   const missing = !printer
     ? "The printer of this trial was removed: choose another one."
     : !spool
       ? "The spool of this trial was removed: choose another one."
       : null;
+  const acts = useTrialActs(editor, printer, spool);
+  const stop = view?.findings.find(({ severity }) => severity === "stop") ?? null;
+  const isHeld = !view || stop !== null || missing !== null;
+  const cursorBand = bandOfLayer(resolved, cursor);
+  const toKeep = useMemo(
+    () => (missing ? null : bandToKeep(cursorBand, key, varied)),
+    [missing, cursorBand, key, varied],
+  );
+  const { keep } = useKeep(trial);
+  usePageKeys({
+    f: () => setFilling(true),
+    d: () => !isHeld && acts.download(),
+    k: () => toKeep && void keep(toKeep.settings),
+    "ctrl z": editor.undo,
+    "ctrl shift z": editor.redo,
+  });
   return {
     ...editor,
-    ...useTrialActs(editor, printer, spool),
+    ...acts,
     printer,
     spool,
     kind,
@@ -94,7 +111,8 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
     moves,
     problem: missing ?? failure ?? editor.problem,
     missing,
-    stop: view?.findings.find(({ severity }) => severity === "stop") ?? null,
+    stop,
+    isHeld,
     shown,
     setView,
     isFlat,
@@ -102,7 +120,8 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
     setStep,
     cursor,
     setCursor,
-    cursorBand: bandOfLayer(resolved, cursor),
+    cursorBand,
+    toKeep,
     pathLayer,
     setPathLayer,
     filling,
@@ -122,17 +141,26 @@ export type TrialPageState = ReturnType<typeof useTrialPage>;
 
 type Editor = ReturnType<typeof useTrialEditor>;
 
-/** Ctrl Z and Ctrl Shift Z, and F for filling, wherever on the page nobody is typing. */
-function usePageKeys({ undo, redo }: Editor, onFill: () => void): void {
+/** What a band tried, the shown setting first; null on the base. */
+function bandToKeep(band: ResolvedBand | undefined, shown: SettingKey, varied: SettingKey[]): BandToKeep | null {
+  const tried = [shown, ...varied.filter((key) => key !== shown)].flatMap((key) => {
+    const value = band?.settings[key];
+    return value === undefined ? [] : [[key, value] as const];
+  });
+  return band && tried.length > 0 ? { number: band.number, settings: Object.fromEntries(tried) } : null;
+}
+
+/** Keys of the page, wherever on it nobody is typing: `f`, `ctrl z`, `ctrl shift z`. */
+function usePageKeys(acts: Record<string, () => unknown>): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.altKey) return;
-      const letter = event.key.toLowerCase();
+      if (isTyping(event.target) || event.altKey || isInDialog(event.target)) return;
       const isWith = event.ctrlKey || event.metaKey;
-      if (letter === "f" && !isWith) onFill();
-      else if (letter === "z" && isWith) (event.shiftKey ? redo : undo)();
-      else return;
+      const name = [isWith && "ctrl", isWith && event.shiftKey && "shift", event.key.toLowerCase()].filter(Boolean);
+      const act = acts[name.join(" ")];
+      if (!act) return;
       event.preventDefault();
+      act();
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);

@@ -7,6 +7,9 @@ import { useRouter, useSearchParams } from "next/navigation";
 import { DragEvent, useRef, useState } from "react";
 import { plainNumber, sayBytes, sayDuration } from "@/core/units";
 import { When } from "../common/when";
+import { useListFilter } from "../common/list-filter";
+import { LongList } from "../common/long-list";
+import { useShelfNames } from "../common/use-shelf-names";
 import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
@@ -24,11 +27,12 @@ export interface ListedFile {
   edits: unknown[];
 }
 
+const ROW_PX = 71;
+const NONE: ListedFile[] = [];
 const MOST_BYTES = 200_000_000;
 
 export function WorkshopPage() {
   const files = useQuery({ queryKey: keys.files, queryFn: () => api.get<ListedFile[]>("/files") });
-  const remove = useRemoveWithUndo("/files", "files");
   const plan = useSearchParams().get("plan");
   const trial = useTrials().data?.find(({ id }) => String(id) === plan);
   const suffix = trial ? `?plan=${trial.id}` : "";
@@ -47,41 +51,72 @@ export function WorkshopPage() {
           The files could not be loaded. <Button onClick={() => void files.refetch()}>Try again</Button>
         </div>
       )}
-      {files.data && files.data.length > 0 && (
-        <ul className="rows section" aria-label="Opened files">
-          {files.data.map((file) => (
-            <li key={file.id} className={`list-row ${styles.file}`}>
-              <div className="long-title">
-                <Link className="title" href={`/workshop/${file.id}${suffix}`}>
-                  {file.name}
-                </Link>
-                <div className="dim">
-                  {sayBytes(file.sizeBytes)}, opened <When at={file.createdAt} format="D MMM, HH:mm" />
-                </div>
-              </div>
-              <span className="dim mono">
-                {file.summary &&
-                  `${file.summary.layers} ${file.summary.layers === 1 ? "layer" : "layers"}, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
-              </span>
-              <span className="dim">
-                {file.edits.length > 0 && `${file.edits.length} edit${file.edits.length > 1 ? "s" : ""} laid over it. `}
-                {file.summary &&
-                  file.summary.cucharaLines > 0 &&
-                  file.edits.length === 0 &&
-                  "An earlier plan is in it."}
-              </span>
-              <button
-                className="link-button"
-                aria-label={`Remove ${file.name}`}
-                onClick={() => void remove(file.id, `“${file.name}”`)}
-              >
-                Remove
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
+      <Files files={files.data ?? NONE} suffix={suffix} />
     </>
+  );
+}
+
+/** Which files a state picks out. */
+const stateOf = ({ edits, summary }: ListedFile) =>
+  edits.length > 0 ? "edited" : summary && summary.cucharaLines > 0 ? "planned" : "plain";
+
+const byState = {
+  label: "Any state",
+  of: stateOf,
+  options: [
+    { value: "plain", label: "as it was sliced" },
+    { value: "edited", label: "with edits" },
+    { value: "planned", label: "an earlier plan in it" },
+  ],
+};
+
+const wordsOf = ({ name }: ListedFile) => name;
+
+function Files({ files, suffix }: { files: ListedFile[]; suffix: string }) {
+  const remove = useRemoveWithUndo("/files", "files");
+  const nameOf = useShelfNames();
+  const { found, fields } = useListFilter(files, wordsOf, [nameOf.byPrinter, byState]);
+  if (files.length === 0) return null;
+  return (
+    <div className="section">
+      {fields}
+      {found.length === 0 && <div className="empty">No file fits. Choose less, or search for something else.</div>}
+      <LongList
+        label="Opened files"
+        rows={found}
+        rowPx={ROW_PX}
+        className={`list-row ${styles.file}`}
+        keyOf={({ id }) => id}
+      >
+        {(file) => (
+          <>
+            <div className="long-title">
+              <Link className="title" href={`/workshop/${file.id}${suffix}`}>
+                {file.name}
+              </Link>
+              <div className="dim">
+                {sayBytes(file.sizeBytes)}, opened <When at={file.createdAt} format="D MMM, HH:mm" />
+              </div>
+            </div>
+            <span className="dim mono">
+              {file.summary &&
+                `${file.summary.layers} ${file.summary.layers === 1 ? "layer" : "layers"}, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
+            </span>
+            <span className="dim">
+              {file.edits.length > 0 && `${file.edits.length} edit${file.edits.length > 1 ? "s" : ""} laid over it. `}
+              {file.summary && file.summary.cucharaLines > 0 && file.edits.length === 0 && "An earlier plan is in it."}
+            </span>
+            <button
+              className="link-button"
+              aria-label={`Remove ${file.name}`}
+              onClick={() => void remove(file.id, `“${file.name}”`)}
+            >
+              Remove
+            </button>
+          </>
+        )}
+      </LongList>
+    </div>
   );
 }
 

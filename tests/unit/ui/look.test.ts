@@ -1,4 +1,4 @@
-import { parseFigure } from "@/ui/common/number-field";
+import { parseFigure } from "@/ui/common/figure";
 import { logScale, roundStep } from "@/ui/heightlog/scale";
 import { antTheme, cssVariables, mixColours, palettes, ramp, rampColour } from "@/ui/theme/tokens";
 import { valueColours } from "@/ui/theme/value-colours";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { settingFor, settingKeys, settingValuesSchema } from "@/core/settings";
+import { settingKeys, settingValuesSchema } from "@/core/settings";
 import { kept } from "@/server/db/kept";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
@@ -8,16 +8,25 @@ import { Refused } from "@/server/refused";
 
 const idSchema = (what: string) => z.int({ error: `${what} is a whole number` }).positive(`${what} is above 0`);
 
-const keptSchema = z.object({
-  printerId: idSchema("printerId"),
-  spoolId: idSchema("spoolId"),
-  setting: z.enum(settingKeys, { error: `The setting is one of ${settingKeys.join(", ")}` }),
-  value: z.number({ error: "The value must be a number" }),
-  trialId: idSchema("trialId").nullable().default(null),
-});
+const keptSchema = z
+  .object({
+    printerId: idSchema("printerId"),
+    spoolId: idSchema("spoolId"),
+    setting: z.enum(settingKeys, { error: `The setting is one of ${settingKeys.join(", ")}` }).optional(),
+    value: z.number({ error: "The value must be a number" }).optional(),
+    /** Several settings that were tried together. */
+    settings: z.record(z.string(), z.unknown()).optional(),
+    trialId: idSchema("trialId").nullable().default(null),
+  })
+  .refine(({ setting, value, settings }) => settings !== undefined || (setting !== undefined && value !== undefined), {
+    path: ["value"],
+    message: "The value must be a number",
+  });
 
+/** What is kept for a pair; of all pairs if none is named. */
 export const GET = handle((request) => {
   const { searchParams } = new URL(request.url);
+  if (!searchParams.has("printerId") && !searchParams.has("spoolId")) return json(kept.all());
   const printerId = Number(searchParams.get("printerId"));
   const spoolId = Number(searchParams.get("spoolId"));
   if (!Number.isInteger(printerId) || !Number.isInteger(spoolId)) {
@@ -26,13 +35,14 @@ export const GET = handle((request) => {
   return json(kept.list(printerId, spoolId));
 });
 
+/** Keeps one value, or all of several together: either every one of them is kept, or none. */
 export const POST = handle(async (request) => {
-  const wanted = await readBody(request, keptSchema);
-  checkPair(wanted.printerId, wanted.spoolId);
-  const checked = settingValuesSchema.safeParse({ [wanted.setting]: wanted.value });
+  const { setting, value, settings, ...about } = await readBody(request, keptSchema);
+  checkPair(about.printerId, about.spoolId);
+  const checked = settingValuesSchema.safeParse(settings ?? { [setting!]: value });
   if (!checked.success) {
-    const { label } = settingFor(wanted.setting);
-    throw new Refused("invalid", checked.error.issues[0]?.message ?? `${label} cannot be that.`, { field: "value" });
+    throw new Refused("invalid", checked.error.issues[0]?.message ?? "A setting cannot be that.", { field: "value" });
   }
-  return json(kept.add(wanted), 201);
+  const added = kept.addAll(checked.data, about);
+  return json(settings === undefined ? added[0] : added, 201);
 });

@@ -9,8 +9,6 @@ import { GAP_PX, LogBand, LogColumn } from "../column";
 import type { LogScale } from "../scale";
 import styles from "../height-log.module.css";
 
-const RAISED_COLOUR = "#FFFDF9";
-
 interface FrontOfPiece {
   title: string;
   widthPx: number;
@@ -81,7 +79,7 @@ function FrontCanvas({ front, widthMm, widthPx, scale, bands }: Props) {
         const y = scale.y(high);
         // What stands farther back is paler; raised digits are bright, so that the value reads as it will on the piece.
         context.fillStyle = bright
-          ? RAISED_COLOUR
+          ? palette.raisedMark
           : mixColours(colour, palette.surface, Math.min(0.55, 0.06 + depth * 0.028));
         context.fillRect(x, y, width + 0.25, Math.max(0.5, scale.y(low) - y) + 0.25);
       };

@@ -2,7 +2,7 @@
 /** The values, each at its own band. Bands too low for a field show their value as text; still lower ones leave some out. */
 import { CSSProperties, useEffect, useState } from "react";
 import { plainNumber } from "@/core/units";
-import { parseFigure } from "../../common/number-field";
+import { parseFigure } from "../../common/figure";
 import type { LogBand, LogColumn, LogFrame } from "../column";
 import styles from "../height-log.module.css";
 

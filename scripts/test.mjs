@@ -1,8 +1,8 @@
 /** `npm test`: all set-up, then everything CI runs. Closes with `N passed, N failed` alone on the last line. */
 import { spawn, spawnSync } from "node:child_process";
-import { createServer } from "node:net";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import own from "./own-program.cjs";
 import { bin, browserPath, build, install, root } from "./prepare.mjs";
 import { tallyScreens, tallyUnit } from "./tally.cjs";
 
@@ -41,17 +41,6 @@ function add({ passed: more, failed: bad, said }) {
   passed += more;
   failed += bad;
   for (const line of said) console.log(`\n${line}`);
-}
-
-/** A port that nobody listens on. */
-function freePort() {
-  return new Promise((resolve) => {
-    const server = createServer();
-    server.listen(0, "127.0.0.1", () => {
-      const { port } = server.address();
-      server.close(() => resolve(port));
-    });
-  });
 }
 
 /** What the tests need of Debian, installed if it is missing and this user may. Says what is missing in the end. */
@@ -100,7 +89,7 @@ add(tallyUnit(readJson(join(root, ".build", "unit.json")), unitStatus));
 build();
 const browser = browserPath();
 if (browser) {
-  const env = { CHROMIUM: browser, CI: "1", CUCHARA_TEST_PORT: String(await freePort()) };
+  const env = { CHROMIUM: browser, CI: "1", CUCHARA_TEST_PORTS: `${await own.freePort()},${await own.freePort()}` };
   const status = attempt("Browser tests", bin("playwright"), ["test"], env);
   add(tallyScreens(readJson(join(root, ".build", "screens.json")), status));
 }

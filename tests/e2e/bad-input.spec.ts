@@ -1,6 +1,6 @@
-import { APIResponse, expect, test } from "@playwright/test";
+import { APIResponse, expect } from "@playwright/test";
 import { request as plainRequest } from "node:http";
-import { makeTrial, openTrial } from "./helpers";
+import { makeTrial, openTrial, test } from "./helpers";
 
 const temperature = { kind: "temperature", printerId: 1, spoolId: 1 };
 const band = (heightMm: unknown, nozzleTemperature: unknown = 210) => ({
@@ -130,10 +130,10 @@ test("bad edits are refused with their field", async ({ request }) => {
   expect((await put([])).status()).toBe(200);
 });
 
-test("an upload without a name, and one that is too large, are refused", async ({ request }) => {
+test("an upload without a name, and one that is too large, are refused", async ({ request, baseURL }) => {
   await expectRefused(await request.post("/api/files", { data: "G28" }), 400, /Give the file a name/, "name");
   const status = await new Promise<number>((resolve, reject) => {
-    const { port } = new URL(test.info().project.use.baseURL!);
+    const { port } = new URL(baseURL!);
     const sent = plainRequest(
       {
         host: "127.0.0.1",
@@ -150,8 +150,8 @@ test("an upload without a name, and one that is too large, are refused", async (
   expect(status).toBe(413);
 });
 
-test("foreign hosts and origins are refused, whatever they ask", async ({ request }) => {
-  const { port } = new URL(test.info().project.use.baseURL!);
+test("foreign hosts and origins are refused, whatever they ask", async ({ request, baseURL }) => {
+  const { port } = new URL(baseURL!);
   const ask = (headers: Record<string, string>, method = "GET", path = "/api/printers") =>
     new Promise<{ status: number; body: string }>((resolve, reject) => {
       const sent = plainRequest({ host: "127.0.0.1", port, path, method, headers }, (response) => {

@@ -1,9 +1,12 @@
 import { APIRequestContext, Download, expect, Page, test as base } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import axe from "axe-core";
+import { benches } from "./benches";
 
 /** Pages are used once their script runs: filling a field takes two steps of the driver, and no hand types between them. */
 export const test = base.extend({
+  // eslint-disable-next-line no-empty-pattern -- the runner reads from this pattern that nothing else is needed
+  baseURL: async ({}, use, { parallelIndex }) => use(`http://127.0.0.1:${benches[parallelIndex].port}`),
   page: async ({ page }, use) => {
     const go = page.goto.bind(page);
     page.goto = async (...given) => {

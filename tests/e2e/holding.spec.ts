@@ -1,5 +1,5 @@
 /** What must hold: two pages on one thing, a phone in the network, a backup, a second program, odd requests, kills and an hour of jobs. */
-import { Browser, expect, test } from "@playwright/test";
+import { Browser, expect } from "@playwright/test";
 import Database from "better-sqlite3";
 import { spawnSync } from "node:child_process";
 import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
@@ -7,7 +7,7 @@ import { request as plainRequest } from "node:http";
 import { networkInterfaces, tmpdir } from "node:os";
 import { join } from "node:path";
 import { freePort, good, OwnProgram, plainPrinter, plainSpool, startProgram } from "../../scripts/own-program.cjs";
-import { expectAccessible } from "./helpers";
+import { expectAccessible, test } from "./helpers";
 
 let data: string;
 let program: OwnProgram;

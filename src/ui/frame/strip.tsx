@@ -40,7 +40,7 @@ export function Strip({ quick }: { quick: ReactNode }) {
         {printer === null && <b>no printer yet</b>}
         {spool === null && <b>no spool yet</b>}
       </div>
-      <div className={styles.links}>
+      <div className={styles.links} role="region" aria-label="The printer’s link">
         <span className={styles.quick}>{quick}</span>
         <LinkStrip />
       </div>

@@ -13,7 +13,7 @@ if (!executablePath) {
   console.log("No browser is installed, so the page is not measured.");
   process.exit(0);
 }
-build();
+await build();
 const data = mkdtempSync(join(tmpdir(), "cuchara-bench-page-"));
 run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data });
 process.env.PORT = "4795";

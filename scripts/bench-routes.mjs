@@ -33,7 +33,7 @@ if (!executablePath) {
   console.log("No browser is installed, so the pages are not measured.");
   process.exit(0);
 }
-build();
+await build();
 const data = mkdtempSync(join(tmpdir(), "cuchara-bench-routes-"));
 run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data });
 const program = await startProgram(data);

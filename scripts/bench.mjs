@@ -1,7 +1,7 @@
 /** `npm run bench`: installs what is missing, bundles the measurements as the program itself is bundled, and runs them. */
 import { bin, install, root, run } from "./prepare.mjs";
 
-install();
+await install();
 /** Bundles measurements as the program itself is bundled. */
 function bundle(name) {
   const externals = ["better-sqlite3", "serialport"].map((one) => `--external:${one}`);

@@ -4,8 +4,8 @@ import { join } from "node:path";
 import { bin, build, install, root, run, serve } from "./prepare.mjs";
 
 const data = process.env.CUCHARA_DEMO_DATA || join(root, ".demo-data");
-install();
-build();
+await install();
+await build();
 if (!existsSync(join(data, "cuchara.db"))) {
   console.log("Making the demo data …");
   run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data });

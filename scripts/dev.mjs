@@ -2,6 +2,6 @@
 import { join } from "node:path";
 import { buildServer, install, root, serve } from "./prepare.mjs";
 
-install();
-buildServer();
+await install();
+await buildServer();
 await serve(process.env.CUCHARA_DATA || join(root, ".demo-data"), { dev: true });

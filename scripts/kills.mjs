@@ -20,8 +20,8 @@ const { values } = parseArgs({
     data: { type: "string" },
   },
 });
-install();
-build();
+await install();
+await build();
 const rounds = Number(values.rounds);
 const data = values.data ?? mkdtempSync(join(tmpdir(), "cuchara-kills-"));
 const problems = [];

@@ -1,5 +1,5 @@
 /** What every command needs first: packages and a build that is not older than the sources. Runs before anything is installed. */
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { createHash } from "node:crypto";
 import { dirname, join } from "node:path";
@@ -17,38 +17,71 @@ export function run(command, args, env = {}) {
 /** Path of a program that a package brings. */
 export const bin = (name) => join(root, "node_modules", ".bin", name);
 
-/** Installs the packages if the lock file changed since they were. */
-export function install() {
+/** Runs a program beside others and shows what it said once it has ended; ends this process with its code if it fails. */
+export function runBeside(command, args, env = {}) {
+  return new Promise((resolve) => {
+    let said = "";
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, ...env },
+    });
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (chunk) => (said += chunk));
+    child.on("error", (error) => (said += error.message));
+    child.on("close", (status) => {
+      if (status === 0) return resolve();
+      console.error(said);
+      process.exit(status ?? 1);
+    });
+  });
+}
+
+/**
+ * Installs the packages if the lock file changed since they were, in two parts: when the first has ended, everything that is no native
+ * code is there; what is native is compiled meanwhile.
+ * @returns two promises: packages there, everything there
+ */
+export function installInParts() {
   const lock = createHash("sha256")
     .update(readFileSync(join(root, "package-lock.json")))
     .digest("hex");
   const stamp = join(root, "node_modules", ".cuchara-lock");
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock)
+    return { packages: Promise.resolve(), everything: Promise.resolve() };
   console.log("Installing packages …");
-  run("npm", ["ci", "--no-audit", "--no-fund"]);
-  writeFileSync(stamp, lock);
+  const packages = runBeside("npm", ["ci", "--ignore-scripts", "--no-audit", "--no-fund"]);
+  const everything = packages
+    .then(() => runBeside("npm", ["rebuild", "--no-audit", "--no-fund"]))
+    .then(() => writeFileSync(stamp, lock));
+  return { packages, everything };
 }
 
-/** Builds the pages and the server's worker if a source is newer than the last build. */
-export function build() {
+/** Installs the packages if the lock file changed since they were. */
+export const install = () => installInParts().everything;
+
+/**
+ * Builds the pages and the server's worker if a source is newer than the last build.
+ * @param runs `runBeside` to go on with something else meanwhile
+ */
+export async function build(runs = run) {
   const stamp = join(stamps, "built");
   const sources = ["src", "package-lock.json", "next.config.ts", "tsconfig.json"];
   const newest = Math.max(...sources.map((path) => newestChange(join(root, path))));
   if (existsSync(stamp) && existsSync(join(root, ".next", "BUILD_ID")) && statSync(stamp).mtimeMs > newest) return;
   console.log("Building …");
-  buildServer();
-  run(bin("next"), ["build"], { NEXT_TELEMETRY_DISABLED: "1" });
+  await buildServer(runs);
+  await runs(bin("next"), ["build"], { NEXT_TELEMETRY_DISABLED: "1" });
   writeFileSync(stamp, "");
 }
 
 /** Bundles the program and its worker thread, which the page builder does not know of. */
-export function buildServer() {
+export async function buildServer(runs = run) {
   mkdirSync(stamps, { recursive: true });
   for (const [entry, name] of [
     ["src/server/main.ts", "server"],
     ["src/server/tasks/worker.ts", "server-worker"],
   ]) {
-    run(bin("esbuild"), [
+    await runs(bin("esbuild"), [
       entry,
       "--bundle",
       "--platform=node",
@@ -68,7 +101,6 @@ function newestChange(path) {
 
 /** Runs the program on `HOST` and `PORT` with the data in `dataFolder`; gives the child process once it is ready. */
 export async function serve(dataFolder, { quiet = false, dev = false } = {}) {
-  const { spawn } = await import("node:child_process");
   const child = spawn(process.execPath, [join(stamps, "server.cjs")], {
     cwd: root,
     env: {

@@ -22,9 +22,8 @@ const MOST_DATABASE_MB = 120;
 const { values } = parseArgs({
   options: { minutes: { type: "string", default: "60" }, "delay-ms": { type: "string", default: "50" } },
 });
-install();
-build();
-const untilMs = Date.now() + Number(values.minutes) * 60_000;
+await install();
+await build();
 const data = mkdtempSync(join(tmpdir(), "cuchara-soak-"));
 const simulatorPort = await freePort();
 const simulator = spawn(bin("tsx"), ["scripts/simulator.ts", "--tcp", String(simulatorPort), "--rate", String(RATE)], {
@@ -105,6 +104,7 @@ const delays = [];
 let jobs = 0;
 let broken = 0;
 let firstMb = null;
+const untilMs = Date.now() + Number(values.minutes) * 60_000;
 while (Date.now() < untilMs) {
   good(await ask("POST", "/api/link/job", { printerId, trialId: trial.id }));
   for (;;) {

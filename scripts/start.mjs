@@ -3,6 +3,6 @@ import { homedir } from "node:os";
 import { join } from "node:path";
 import { build, install, serve } from "./prepare.mjs";
 
-install();
-build();
+await install();
+await build();
 await serve(process.env.CUCHARA_DATA || join(homedir(), ".cuchara"));

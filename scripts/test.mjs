@@ -3,7 +3,7 @@ import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import own from "./own-program.cjs";
-import { bin, browserPath, build, install, root } from "./prepare.mjs";
+import { bin, browserPath, build, installInParts, root, runBeside } from "./prepare.mjs";
 import { tallyScreens, tallyUnit } from "./tally.cjs";
 
 let passed = 0;
@@ -18,22 +18,29 @@ function attempt(name, command, args, env = {}) {
   return status ?? -1;
 }
 
-/** A check that either holds or does not; several run side by side, so what each says is shown when it has ended. */
-function check(name, command, args) {
+/** Runs a command beside others; what it says is shown when it has ended. Its exit status, or -1 if it could not be started. */
+function beside(name, command, args, env = {}) {
   const started = Date.now();
   return new Promise((resolve) => {
     let said = "";
-    const child = spawn(command, args, { cwd: root, stdio: ["ignore", "pipe", "pipe"] });
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, ...env },
+    });
     for (const stream of [child.stdout, child.stderr]) stream.on("data", (chunk) => (said += chunk));
-    const end = (status) => {
-      console.log(`\n── ${name}\n${said}── ${name}: ${Math.round((Date.now() - started) / 1000)} s`);
-      if (status === 0) passed++;
-      else failed++;
-      resolve();
-    };
     child.on("error", (error) => (said += `${error.message}\n`));
-    child.on("close", end);
+    child.on("close", (status) => {
+      console.log(`\n── ${name}\n${said}── ${name}: ${Math.round((Date.now() - started) / 1000)} s`);
+      resolve(status ?? -1);
+    });
   });
+}
+
+/** A check that either holds or does not. */
+async function check(name, command, args) {
+  if ((await beside(name, command, args)) === 0) passed++;
+  else failed++;
 }
 
 /** Adds what a runner says of itself. */
@@ -44,7 +51,7 @@ function add({ passed: more, failed: bad, said }) {
 }
 
 /** What the tests need of Debian, installed if it is missing and this user may. Says what is missing in the end. */
-function debianPackages() {
+async function debianPackages() {
   const needed = [
     { name: "chromium", there: () => browserPath() !== undefined },
     { name: "socat", there: () => spawnSync("socat", ["-V"]).status === 0 },
@@ -52,10 +59,9 @@ function debianPackages() {
   ];
   const missing = needed.filter(({ there }) => !there()).map(({ name }) => name);
   if (missing.length > 0 && process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
-    attempt("Debian's packages", "apt-get", ["update"]);
-    attempt("Debian's packages", "apt-get", ["install", "-y", "--no-install-recommends", ...missing], {
-      DEBIAN_FRONTEND: "noninteractive",
-    });
+    const quiet = { DEBIAN_FRONTEND: "noninteractive" };
+    await beside("Debian's packages: list", "apt-get", ["update"], quiet);
+    await beside("Debian's packages", "apt-get", ["install", "-y", "--no-install-recommends", ...missing], quiet);
   }
   return needed.filter(({ there }) => !there()).map(({ name }) => name);
 }
@@ -64,29 +70,35 @@ function readJson(path) {
   return existsSync(path) ? JSON.parse(readFileSync(path, "utf8")) : null;
 }
 
-install();
-const missing = debianPackages();
+const started = Date.now();
+const { packages, everything } = installInParts();
+const debian = debianPackages();
+await packages;
+console.log(`── Packages: ${Math.round((Date.now() - started) / 1000)} s`);
+mkdirSync(join(root, ".build"), { recursive: true });
+for (const name of ["unit.json", "screens.json"]) rmSync(join(root, ".build", name), { force: true });
+
+// Native code is compiled meanwhile; neither the checks nor the build need it.
+await Promise.all([
+  build(runBeside),
+  check("Format", bin("prettier"), ["--check", "."]),
+  check("Lint", bin("eslint"), ["."]),
+  check("Floor plan", bin("depcruise"), ["src", "--config", ".dependency-cruiser.cjs"]),
+  check("Types", bin("tsc"), ["--noEmit"]),
+  everything,
+]);
+console.log(`── Everything is built and checked after ${Math.round((Date.now() - started) / 1000)} s`);
+const missing = await debian;
 if (missing.length > 0) {
   console.log(
     `\nThe tests need Debian's packages ${missing.join(", ")}. Install them first (CHROMIUM may name another browser).`,
   );
   failed++;
 }
-mkdirSync(join(root, ".build"), { recursive: true });
-for (const name of ["unit.json", "screens.json"]) rmSync(join(root, ".build", name), { force: true });
-
-await Promise.all([
-  check("Format", bin("prettier"), ["--check", "."]),
-  check("Lint", bin("eslint"), ["."]),
-  check("Floor plan", bin("depcruise"), ["src", "--config", ".dependency-cruiser.cjs"]),
-  check("Types", bin("tsc"), ["--noEmit"]),
-]);
-
 // Nothing else runs meanwhile: every core takes part.
 const unitStatus = attempt("Unit tests", bin("jest"), ["--maxWorkers=100%", "--json", "--outputFile=.build/unit.json"]);
 add(tallyUnit(readJson(join(root, ".build", "unit.json")), unitStatus));
 
-build();
 const browser = browserPath();
 if (browser) {
   const env = { CHROMIUM: browser, CI: "1", CUCHARA_TEST_PORTS: `${await own.freePort()},${await own.freePort()}` };

@@ -76,12 +76,29 @@ test("the scheme is kept over a reload", async ({ page }) => {
   await expect(page.locator("html")).toHaveAttribute("data-scheme", "light");
 });
 
-test("a phone held next to the print: nothing runs out of the page", async ({ page }) => {
+test("a phone held next to the print: nothing runs out of the page, and stop, Find and Keys stay in sight", async ({
+  page,
+  request,
+}) => {
+  await request.post("/api/link/connect", { data: { printerId: 1, transport: { kind: "simulated", rate: 1 } } });
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const path of ["/bench", "/trials", "/trials/2", "/workshop"]) {
+  for (const path of [
+    "/bench",
+    "/trials",
+    "/trials/2",
+    "/workshop",
+    "/workshop/1",
+    "/printer/1",
+    "/measure",
+    "/shelf",
+  ]) {
     await page.goto(path);
-    await page.waitForLoadState("networkidle");
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-    expect(wider).toBeLessThanOrEqual(1);
+    expect([path, Math.max(wider, 0)]).toEqual([path, 0]);
+    await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
+    for (const name of [/^Stop /, "Find", "Keys"])
+      await expect(page.getByRole("button", { name, exact: typeof name === "string" })).toBeInViewport({ ratio: 1 });
   }
+  await request.post("/api/link/disconnect", { data: { printerId: 1 } });
 });

@@ -1,13 +1,31 @@
-import { APIRequestContext, Download, expect, Page, test as base } from "@playwright/test";
+import { APIRequestContext, BrowserContext, Download, expect, Page, test as base } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import axe from "axe-core";
 import { benches } from "./benches";
 
-/** Pages are used once their script runs: filling a field takes two steps of the driver, and no hand types between them. */
-export const test = base.extend({
+/**
+ * The pages of a worker share one browser window's cache, so that the program's script is read once and not for every test; what a page
+ * keeps in it is cleared. Pages are used once their script runs: filling a field takes two steps of the driver, and no hand types between them.
+ */
+export const test = base.extend<object, { shared: BrowserContext }>({
   // eslint-disable-next-line no-empty-pattern -- the runner reads from this pattern that nothing else is needed
   baseURL: async ({}, use, { parallelIndex }) => use(`http://127.0.0.1:${benches[parallelIndex].port}`),
-  page: async ({ page }, use) => {
+  shared: [
+    async ({ browser }, use, { parallelIndex, project }) => {
+      const { viewport, acceptDownloads } = project.use;
+      const baseURL = `http://127.0.0.1:${benches[parallelIndex].port}`;
+      const context = await browser.newContext({ viewport, acceptDownloads, baseURL });
+      await use(context);
+      await context.close();
+    },
+    { scope: "worker" },
+  ],
+  context: async ({ shared }, use) => {
+    await use(shared);
+    await shared.clearCookies();
+  },
+  page: async ({ context }, use) => {
+    const page = await context.newPage();
     const go = page.goto.bind(page);
     page.goto = async (...given) => {
       const response = await go(...given);
@@ -15,6 +33,8 @@ export const test = base.extend({
       return response;
     };
     await use(page);
+    await page.evaluate(() => localStorage.clear()).catch(() => undefined);
+    await page.close();
   },
 });
 

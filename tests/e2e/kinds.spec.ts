@@ -1,4 +1,4 @@
-import { APIRequestContext, expect, Locator, Page } from "@playwright/test";
+import { APIRequestContext, expect, Page } from "@playwright/test";
 import { expectAccessible, makeTrial, openTrial, textOf, test } from "./helpers";
 import { mainSpeed, ReadLayer, readLayers } from "./program-reader";
 
@@ -23,17 +23,10 @@ interface Made {
   plan: { sideBySide?: { values: number[] } };
 }
 
-/** Opens a list and takes an option; opens it again if it was shut in between. */
-async function choose(list: Locator, option: string | RegExp): Promise<void> {
-  const item = page
-    .locator(".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option")
-    .filter({ hasText: option });
-  await expect(async () => {
-    if (!(await item.isVisible())) await list.click({ timeout: 2000 });
-    await expect(item).toBeVisible({ timeout: 2000 });
-  }).toPass();
-  await item.click();
-  await expect(item).toBeHidden();
+/** Opens a menu and takes what it offers. */
+async function fromMenu(button: string, item: string): Promise<void> {
+  await page.getByRole("button", { name: button }).click();
+  await page.getByRole("menuitem", { name: item, exact: true }).click();
 }
 
 /** From the list of trials to the downloaded file, as a user goes. */
@@ -41,7 +34,7 @@ async function fromNewTrialToFile(request: APIRequestContext, kind: string): Pro
   await page.goto("/trials");
   await page.getByRole("button", { name: "New trial" }).first().click();
   const dialog = page.getByRole("dialog");
-  await choose(dialog.getByLabel("What to find out"), new RegExp(`^${kind}$`));
+  await dialog.getByLabel("What to find out").selectOption(kind);
   await page.getByRole("button", { name: "Make the trial" }).click();
   await expect(page.getByRole("button", { name: "Get the file" })).toBeEnabled({ timeout: 40_000 });
   const waiting = page.waitForEvent("download");
@@ -98,7 +91,7 @@ test("retraction: the lengths really drawn back between the posts", async ({ req
     for (const { lengthMm } of retractions) expect(lengthMm).toBeCloseTo(settings.retractionLength, 4);
   }
   // Speeds are another choice of the same kind.
-  await choose(page.getByLabel("Try", { exact: true }), "speeds");
+  await page.getByLabel("Try", { exact: true }).selectOption("speeds");
   await expect(page.getByLabel(/^Band 1,.*mm\/s$/)).toHaveValue("10");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByLabel(/^Band 1,.* mm$/)).toHaveValue("0.5");
@@ -130,7 +123,7 @@ test("retraction matrix: each post's pair", async ({ request }) => {
 test("a length of the matrix is kept from its values", async ({ request }) => {
   const id = await makeTrial(request, { kind: "retraction-matrix", printerId: 3, spoolId: 5 });
   await openTrial(page, id);
-  await choose(page.getByLabel("Keep a retraction length"), /^1\.5 mm$/);
+  await fromMenu("Keep a retraction length …", "1.5 mm");
   await expect(page.getByText("1.5 mm is kept; later trials hold it fixed.")).toBeVisible();
   const kept = (await (await request.get("/api/kept?printerId=3&spoolId=5")).json()) as object[];
   expect(kept).toMatchObject([{ setting: "retractionLength", value: 1.5, trialId: id }]);
@@ -233,7 +226,7 @@ test("two settings in one plan, lines of one's own, export, and a copy for anoth
   const id = await makeTrial(request, { kind: "cornering", printerId: 1, spoolId: 1 });
   await openTrial(page, id);
   await page.getByRole("tab", { name: "Bands" }).click();
-  await choose(page.getByLabel("Vary another setting"), /^Fan$/);
+  await fromMenu("Vary another setting …", "Fan");
   await page.getByLabel("Fan of band 2").fill("60");
   await page.getByRole("button", { name: "own lines of band 2" }).click();
   await page.getByLabel("Own lines", { exact: true }).fill("M117 Two");
@@ -250,7 +243,7 @@ test("two settings in one plan, lines of one's own, export, and a copy for anoth
   // On a printer with junction deviation the same cornering is said in its own figure.
   await page.goto("/trials");
   await page.getByRole("listitem").first().getByRole("button", { name: "Copy to …" }).click();
-  await choose(page.getByRole("dialog").getByLabel("Printer"), "Whisk 300");
+  await page.getByRole("dialog").getByLabel("Printer").selectOption("Whisk 300");
   await page.getByRole("button", { name: "Make the copy" }).click();
   await expect(page.getByLabel("Name of the trial")).toHaveValue(/\(copy\)/);
   const copyId = new URL(page.url()).pathname.split("/").pop();
@@ -272,4 +265,48 @@ test("a value is kept, and the next trial holds it fixed", async ({ request }) =
   expect(next.fixed.nozzleTemperature).toBe(210);
   await page.getByRole("button", { name: "Take it back" }).click();
   await expect(page.getByText(/No nozzle temperature yet/)).toBeVisible();
+});
+
+test("what was tried together is kept together by one key, stands in the list of all, and can be taken back", async ({
+  request,
+}) => {
+  const id = await makeTrial(request, {
+    kind: "temperature",
+    printerId: 2,
+    spoolId: 6,
+    plan: {
+      baseHeightMm: 1,
+      bands: [
+        { heightMm: 8, settings: { nozzleTemperature: 215, fan: 40 } },
+        { heightMm: 8, settings: { nozzleTemperature: 205, fan: 70 } },
+      ],
+    },
+  });
+  await openTrial(page, id);
+  await page.getByRole("slider", { name: /layer/i }).first().focus();
+  await page.keyboard.press("Shift+ArrowUp");
+  await page.keyboard.press("Shift+ArrowUp");
+  await page.keyboard.press("k");
+  await expect(page.getByText(/205 °C and 70 %.* kept; later trials hold/)).toBeVisible();
+  const pair = (await (await request.get("/api/kept?printerId=2&spoolId=6")).json()) as {
+    setting: string;
+    value: number;
+  }[];
+  expect(pair).toEqual(
+    expect.arrayContaining([
+      expect.objectContaining({ setting: "nozzleTemperature", value: 205 }),
+      expect.objectContaining({ setting: "fan", value: 70 }),
+    ]),
+  );
+  const downloading = page.waitForEvent("download");
+  await page.keyboard.press("d");
+  expect((await downloading).suggestedFilename()).toMatch(/\.gcode$/);
+  await page.goto("/shelf/kept");
+  const rows = page.getByRole("listitem").filter({ hasText: "Old Kettle" });
+  for (const value of ["205 °C", "70 %"]) {
+    const row = rows.filter({ hasText: value });
+    await row.getByRole("button", { name: "Take it back" }).click();
+    await expect(row).toHaveCount(0);
+  }
+  await expectAccessible(page);
 });

@@ -7,11 +7,6 @@ interface JobAnswer {
   samples: { heightMm: number; nozzleC: number }[];
 }
 
-async function choose(page: Page, name: string, option: string): Promise<void> {
-  await page.getByRole("combobox", { name }).click();
-  await page.locator(".ant-select-dropdown:visible .ant-select-item-option", { hasText: option }).first().click();
-}
-
 async function link(page: Page, printer: string, path: string, rate = "clock 200 ×"): Promise<void> {
   await page.goto(path);
   const end = page.getByRole("button", { name: "End the link" });
@@ -19,7 +14,7 @@ async function link(page: Page, printer: string, path: string, rate = "clock 200
   await expect(end.or(make)).toBeVisible();
   if (await end.isVisible()) await end.click();
   await expect(make).toBeVisible();
-  await choose(page, "Clock of the simulated printer", rate);
+  await page.getByLabel("Clock of the simulated printer").selectOption(rate);
   await make.click();
   await expect(end).toBeVisible();
 }
@@ -106,7 +101,7 @@ test("the whole loop: link, read, tune, save, switch off and on, print the tower
   await expect(job).toContainText(", runs", { timeout: 30_000 });
   await expect(page.getByRole("img", { name: "Nozzle, °C along the height" })).toBeVisible();
   await page.getByRole("combobox", { name: "Setting to change" }).waitFor();
-  await choose(page, "Setting to change", "Flow factor");
+  await page.getByLabel("Setting to change").selectOption("Flow factor");
   await page.getByRole("button", { name: "+2: to 102 %" }).click();
   await expect(page.getByText("flow 102 %").first()).toBeVisible();
   await expect(job).toContainText(", done", { timeout: 90_000 });
@@ -176,14 +171,17 @@ test("the console shows both ways unchanged, asks before danger, and goes on aft
   await expect(page.getByRole("button", { name: "End the link" })).toBeVisible();
 
   // The talk of a day can be read again.
-  await page.getByRole("combobox", { name: "Talk of which day" }).click();
-  await page
-    .locator(".ant-select-dropdown:visible .ant-select-item-option", { hasText: / lines$/ })
+  const ofDay = page.getByLabel("Talk of which day");
+  await ofDay.focus();
+  const today = await ofDay
+    .locator("option")
+    .filter({ hasText: / lines$/ })
     .first()
-    .click();
+    .textContent();
+  await ofDay.selectOption(today);
   await expect(page.getByRole("link", { name: "Save as text" })).toBeVisible();
   await expect(talk).toContainText("M114 ; where?");
-  await choose(page, "Talk of which day", "Talk as it goes");
+  await ofDay.selectOption("Talk as it goes");
 
   // Emergency stop by key, from a field too.
   await field.focus();
@@ -193,7 +191,7 @@ test("the console shows both ways unchanged, asks before danger, and goes on aft
   await expect(page.getByText("Listens")).toBeVisible();
 
   // A pulled cable is told, and what waits is kept.
-  await choose(page, "Clock of the simulated printer", "clock as it is");
+  await page.getByLabel("Clock of the simulated printer").selectOption("clock as it is");
   await send(page, "G28\nM114\nM115");
   await expect(page.getByText(/line(s)? wait/)).toBeVisible();
   await page.getByRole("button", { name: "Pull the cable" }).click();

@@ -92,8 +92,12 @@ export const kept = {
   },
   /** Puts a value back that was taken back. */
   restore(id: number): KeptValue | null {
-    database().prepare("UPDATE kept_values SET removed_at = NULL, version = version + 1 WHERE id = ?").run(id);
-    tellChange("kept", id);
+    const { changes } = database()
+      .prepare(
+        "UPDATE kept_values SET removed_at = NULL, version = version + 1 WHERE id = ? AND removed_at IS NOT NULL",
+      )
+      .run(id);
+    if (changes > 0) tellChange("kept", id);
     return kept.get(id);
   },
 };

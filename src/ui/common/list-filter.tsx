@@ -1,7 +1,8 @@
 "use client";
 /** Search and filters above a list: what is typed is looked for in every row's words, what is chosen must fit. */
-import { Input, Select } from "antd";
+import { Input } from "antd";
 import { useMemo, useState } from "react";
+import { Choice } from "./choice";
 import styles from "./list-filter.module.css";
 
 export interface FilterChoice<T> {
@@ -38,14 +39,12 @@ export function useListFilter<T>(rows: readonly T[], words: (row: T) => string, 
           onChange={(event) => setText(event.target.value)}
         />
         {choices.map(({ label, options }) => (
-          <Select
+          <Choice
             key={label}
-            aria-label={label}
+            label={label}
             className={styles.choice}
-            placeholder={label}
-            allowClear
-            showSearch={{ optionFilterProp: "label" }}
-            popupMatchSelectWidth={false}
+            hint={label}
+            onClear={() => setChosen({ ...chosen, [label]: undefined })}
             value={chosen[label]}
             options={options}
             onChange={(value) => setChosen({ ...chosen, [label]: value })}

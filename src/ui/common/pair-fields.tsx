@@ -1,6 +1,6 @@
 "use client";
-import { Select } from "antd";
 import { spoolTitle } from "@/core/shelf/spool-title";
+import { Choice } from "./choice";
 import { usePrinters, useSpools } from "./queries";
 
 /** A printer and a spool from the shelf. */
@@ -16,8 +16,8 @@ export function PairFields(props: {
     <>
       <label>
         <span className="dim">Printer</span>
-        <Select
-          aria-label="Printer"
+        <Choice
+          label="Printer"
           className="whole"
           value={props.printerId ?? undefined}
           onChange={props.onPrinter}
@@ -26,8 +26,8 @@ export function PairFields(props: {
       </label>
       <label>
         <span className="dim">Spool</span>
-        <Select
-          aria-label="Spool"
+        <Choice
+          label="Spool"
           className="whole"
           value={props.spoolId ?? undefined}
           onChange={props.onSpool}

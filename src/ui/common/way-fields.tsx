@@ -1,8 +1,9 @@
 "use client";
 /** Choosing the way to a printer: by cable, over the network, or to its simulated stand-in. */
 import { useQuery } from "@tanstack/react-query";
-import { AutoComplete, Input, Segmented, Select } from "antd";
+import { AutoComplete, Input, Segmented } from "antd";
 import type { Way } from "@/core/link/way";
+import { Choice } from "./choice";
 import { api } from "./api";
 import { keys } from "./keys";
 import { NumberField } from "./number-field";
@@ -91,9 +92,9 @@ function SerialFields(props: { path: string; baud: number; onChange(part: Partia
         onChange={(value) => onChange({ path: value })}
         onOpenChange={(open) => open && void ports.refetch()}
       />
-      <Select
+      <Choice
         className={styles.baud}
-        aria-label="Speed, baud"
+        label="Speed, baud"
         value={baud}
         options={(ports.data?.speeds ?? [115200, 250000]).map((value) => ({ value, label: String(value) }))}
         onChange={(value) => onChange({ baud: value })}
@@ -106,9 +107,9 @@ function SerialFields(props: { path: string; baud: number; onChange(part: Partia
 export function RateChoice({ rate, onRate }: { rate: number; onRate(rate: number): void }) {
   const options = [...new Set([...rates, rate])].sort((a, b) => a - b);
   return (
-    <Select
+    <Choice
       className={styles.rate}
-      aria-label="Clock of the simulated printer"
+      label="Clock of the simulated printer"
       value={rate}
       options={options.map((value) => ({ value, label: value === 1 ? "clock as it is" : `clock ${value} ×` }))}
       onChange={onRate}

@@ -2,7 +2,7 @@
 /** Always says which printer and which spool are on the bench, and lets them be changed. */
 import type { ReactNode } from "react";
 import { spoolTitle } from "@/core/shelf/spool-title";
-import { Chooser } from "./chooser";
+import { Chooser } from "../common/chooser";
 import { LinkStrip } from "../printer/link-strip";
 import { useBenchPair, usePrinters, useSetBench, useSpools } from "../common/queries";
 import { useTell } from "../common/talk";
@@ -22,6 +22,7 @@ export function Strip({ quick }: { quick: ReactNode }) {
         <span>On the bench</span>
         {printer && (
           <Chooser
+            plain
             choices={printers.map(({ id, name, nozzleMm }) => ({ key: id, label: `${name}, ${nozzleMm} mm nozzle` }))}
             onChoose={(printerId) => choose({ printerId })}
           >
@@ -30,6 +31,7 @@ export function Strip({ quick }: { quick: ReactNode }) {
         )}
         {spool && (
           <Chooser
+            plain
             choices={spools.map((one) => ({ key: one.id, label: spoolTitle(one) }))}
             onChoose={(spoolId) => choose({ spoolId })}
           >

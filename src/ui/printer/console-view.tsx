@@ -2,7 +2,7 @@
 /** The talk with a printer: exactly what was sent and what came back, with what it means beside it. */
 import { useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { Input, Segmented, Select, Switch } from "antd";
+import { Input, Segmented, Switch } from "antd";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { explainAnswer, explainLine, Explanation } from "@/core/firmware/explain";
@@ -10,6 +10,7 @@ import { readTalkLine } from "@/core/gcode/talk-line";
 import { commandFor } from "@/core/machine/commands";
 import { readingOf } from "@/core/machine/reading";
 import type { LinkEvent } from "@/core/link/state";
+import { Choice } from "../common/choice";
 import { api, SavedPrinter } from "../common/api";
 import { useRoom } from "../common/use-room";
 import { Composer } from "./composer";
@@ -250,9 +251,9 @@ function DayChoice({
   return (
     <span className="inline-line push">
       {day && <a href={`/api/link/log?printerId=${printerId}&day=${day}`}>Save as text</a>}
-      <Select
-        aria-label="Talk of which day"
-        size="small"
+      <Choice
+        label="Talk of which day"
+        small
         className="picker"
         value={day ?? "now"}
         options={[
@@ -262,7 +263,7 @@ function DayChoice({
             label: `${one}, ${lines.toLocaleString("en")} lines`,
           })),
         ]}
-        onOpenChange={(open) => open && void days.refetch()}
+        onOpen={() => void days.refetch()}
         onChange={(next) => onDay(next === "now" ? null : next)}
       />
     </span>

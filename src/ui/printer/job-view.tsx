@@ -2,7 +2,7 @@
 /** A job: choosing what to send, and how it goes, on the height log. */
 import Link from "next/link";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Progress, Select } from "antd";
+import { Button, Progress } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { JobRecord, JobStatus, JobView as JobAnswer, LinkStatus } from "@/core/link/state";
@@ -11,6 +11,7 @@ import { planHeightMm } from "@/core/heightplan/plan";
 import { settingFor, SettingKey, settingKeys } from "@/core/settings";
 import type { RulerReadings } from "@/core/simulator/ruler";
 import { plainNumber, sayDuration } from "@/core/units";
+import { Choice } from "../common/choice";
 import { api, SavedPrinter } from "../common/api";
 import { Facts } from "../common/facts";
 import { useBenchPair, usePrinters, useTrial, useTrials } from "../common/queries";
@@ -241,10 +242,10 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
   const [busy, setBusy] = useState(false);
   const own = trials.filter(({ printerId }) => printerId === printer.id);
   const options = [
-    { label: "Trials", options: own.map(({ id, name }) => ({ value: `trial-${id}`, label: name })) },
-    { label: "Files", options: files.map(({ id, name }) => ({ value: `file-${id}`, label: name })) },
+    ...own.map(({ id, name }) => ({ value: `trial-${id}`, label: name, group: "Trials" })),
+    ...files.map(({ id, name }) => ({ value: `file-${id}`, label: name, group: "Files" })),
   ];
-  const known = options.some((group) => group.options.some(({ value }) => value === chosen));
+  const known = options.some(({ value }) => value === chosen);
   const open = status?.state === "open" && !status.halted;
   const send = async () => {
     const [what, id] = chosen!.split("-");
@@ -261,13 +262,13 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
   return (
     <section className="card" aria-label="Send to the printer">
       <h2>Send to the printer</h2>
-      <Select
-        aria-label="What to print"
+      <Choice
+        label="What to print"
         className="whole"
-        placeholder="A trial or a file"
+        hint="A trial or a file"
         value={known ? chosen : null}
         options={options}
-        onChange={setChosen}
+        onChange={(next) => setChosen(next)}
       />
       <p className="dim apart">
         Line by line, numbered and with checksums. Stay near while it heats and prints the first layer.

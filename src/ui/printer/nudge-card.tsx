@@ -1,11 +1,12 @@
 "use client";
 /** Changing a setting by hand while a job runs; every change becomes a mark at its height. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { JobView, nudgeable } from "@/core/link/state";
 import { settingFor, SettingKey } from "@/core/settings";
 import { plainNumber } from "@/core/units";
+import { Choice } from "../common/choice";
 import { api, SavedPrinter } from "../common/api";
 import { SettingField } from "../common/setting-field";
 
@@ -34,8 +35,8 @@ export function NudgeCard({ printer, job }: { printer: SavedPrinter; job: JobVie
   return (
     <section className="card" aria-label="Change by hand">
       <h2>Change by hand</h2>
-      <Select
-        aria-label="Setting to change"
+      <Choice
+        label="Setting to change"
         className="whole"
         value={setting}
         options={nudgeable.map((key) => ({ value: key, label: settingFor(key).label }))}

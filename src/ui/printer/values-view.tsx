@@ -1,7 +1,7 @@
 "use client";
 /** The firmware's values: what they are now, what they were, what was kept, and changing one safely. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import dayjs from "dayjs";
 import { Fragment, useState } from "react";
 import { firmwareValues, valueFor } from "@/core/firmware/values";
@@ -9,6 +9,7 @@ import { compareReadings } from "@/core/firmware/values/compare";
 import { ValueGroup, valueGroups } from "@/core/firmware/values/value";
 import type { LinkStatus, ValueSnapshot } from "@/core/link/state";
 import { plainNumber } from "@/core/units";
+import { Choice } from "../common/choice";
 import { api, SavedPrinter } from "../common/api";
 import { Facts } from "../common/facts";
 import { Loading } from "../common/loading";
@@ -237,8 +238,8 @@ function Readings(props: {
   return (
     <section className="card" aria-label="Readings">
       <h2>Earlier readings</h2>
-      <Select
-        aria-label="Compare with the reading of"
+      <Choice
+        label="Compare with the reading of"
         className="whole"
         value={chosen?.id}
         options={earlier.map(({ id, takenAt }) => ({

@@ -1,7 +1,8 @@
 "use client";
 /** One field of a record with its label, unit, help and what is wrong with it. */
-import { Input, Select, Switch } from "antd";
+import { Input, Switch } from "antd";
 import { useId } from "react";
+import { Choice } from "../common/choice";
 import type { Field } from "./fields";
 import styles from "./record-form.module.css";
 
@@ -43,14 +44,13 @@ export function FieldInput<T>({ field, value, problem, onChange }: Props<T>) {
           />
         )}
         {field.kind === "choice" && (
-          <Select
+          <Choice
             id={id}
-            aria-describedby={described}
+            describedBy={described}
             className={styles.choice}
             value={value as string}
             options={field.options}
             onChange={onChange}
-            popupMatchSelectWidth={false}
           />
         )}
         {field.kind === "switch" && <Switch id={id} checked={Boolean(value)} onChange={onChange} />}

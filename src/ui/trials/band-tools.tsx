@@ -1,6 +1,7 @@
 "use client";
 /** What can be done to all bands at once. */
-import { Button, Dropdown, Select } from "antd";
+import { Button, Dropdown } from "antd";
+import { Chooser } from "../common/chooser";
 import { addBand, varySetting } from "@/core/heightplan/reshape";
 import { HeightPlan } from "@/core/heightplan/plan";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
@@ -41,14 +42,12 @@ export function BandTools({ trialId, plan, varied, beginsWith, onChange, onFill,
       >
         <Button>Export …</Button>
       </Dropdown>
-      <Select
-        aria-label="Vary another setting"
-        className="picker"
-        placeholder="Vary another setting …"
-        value={null}
-        options={others.map((key) => ({ value: key, label: settingFor(key).label }))}
-        onChange={(key: SettingKey | null) => key && onChange((now) => varySetting(now, key, beginsWith(key)))}
-      />
+      <Chooser
+        choices={others.map((key) => ({ key, label: settingFor(key).label }))}
+        onChoose={(key) => onChange((now) => varySetting(now, key, beginsWith(key)))}
+      >
+        Vary another setting …
+      </Chooser>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 "use client";
 /** What is kept for this printer and spool, and keeping the values of the band under the cursor. */
-import { Button, Select } from "antd";
+import { Button } from "antd";
+import { Chooser } from "../common/chooser";
 import type { SideBySide } from "@/core/heightplan/plan";
 import { SettingKey, settingFor, SettingValues } from "@/core/settings";
 import type { Trial } from "@/core/trials/trial";
@@ -58,14 +59,13 @@ export function KeepCard({ trial, shown, sideBySide, band }: Props) {
             </Button>
           ))}
       {sideBySide && (
-        <Select
-          aria-label={`Keep a ${settingFor(sideBySide.setting).label.toLowerCase()}`}
+        <Chooser
           className="whole above"
-          placeholder={`Keep a ${settingFor(sideBySide.setting).label.toLowerCase()} …`}
-          value={null}
-          options={sideBySide.values.map((value) => ({ value, label: sayKept(sideBySide.setting, value) }))}
-          onChange={(value: number | null) => value !== null && void keep({ [sideBySide.setting]: value })}
-        />
+          choices={sideBySide.values.map((key) => ({ key, label: sayKept(sideBySide.setting, key) }))}
+          onChoose={(value) => void keep({ [sideBySide.setting]: value })}
+        >
+          Keep a {settingFor(sideBySide.setting).label.toLowerCase()} …
+        </Chooser>
       )}
     </section>
   );

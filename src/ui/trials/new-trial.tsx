@@ -1,5 +1,6 @@
 "use client";
-import { Modal, Select } from "antd";
+import { Modal } from "antd";
+import { Choice } from "../common/choice";
 import { useState } from "react";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
 import { useStartTrial } from "./start-trial";
@@ -30,12 +31,11 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
       <div className="stack">
         <label>
           <span className="dim">What to find out</span>
-          <Select
-            aria-label="What to find out"
+          <Choice
+            label="What to find out"
             className="whole"
-            listHeight={400}
             value={kind}
-            onChange={setKind}
+            onChange={(next) => setKind(next)}
             options={trialKindKeys.map((key) => ({ value: key, label: trialKindFor(key).label }))}
           />
         </label>

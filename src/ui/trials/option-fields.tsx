@@ -1,6 +1,7 @@
 "use client";
 /** What a kind of trial leaves to choose, one field an option. */
-import { Select, Switch } from "antd";
+import { Switch } from "antd";
+import { Choice } from "../common/choice";
 import type { Printer } from "@/core/shelf/printer";
 import { Option, optionsOf, OptionValues } from "@/core/options/option";
 import { NumberField } from "../common/number-field";
@@ -44,9 +45,9 @@ function OptionField(props: {
   }
   if (option.kind === "choice") {
     return (
-      <Select
-        aria-label={option.label}
-        size="small"
+      <Choice
+        label={option.label}
+        small
         className={styles.choice}
         value={String(value)}
         options={option.choices}

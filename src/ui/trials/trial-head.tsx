@@ -1,5 +1,6 @@
 "use client";
-import { Input, Select } from "antd";
+import { Input } from "antd";
+import { Choice } from "../common/choice";
 import { ReactNode } from "react";
 import { variedKeys } from "@/core/heightplan/plan";
 import { settingFor, settingKeys } from "@/core/settings";
@@ -58,19 +59,19 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
         {right}
       </div>
       <div className="line above">
-        <Select
-          aria-label="Printer"
+        <Choice
+          label="Printer"
           className="picker"
           value={printers.some(({ id }) => id === trial.printerId) ? trial.printerId : undefined}
-          placeholder="Printer was removed"
+          hint="Printer was removed"
           options={printers.map(({ id, name }) => ({ value: id, label: name }))}
           onChange={(printerId) => onEdit({ printerId })}
         />
-        <Select
-          aria-label="Spool"
+        <Choice
+          label="Spool"
           className="picker"
           value={spools.some(({ id }) => id === trial.spoolId) ? trial.spoolId : undefined}
-          placeholder="Spool was removed"
+          hint="Spool was removed"
           options={spools.map((spool) => ({ value: spool.id, label: spoolTitle(spool) }))}
           onChange={(spoolId) => onEdit({ spoolId })}
         />
@@ -86,8 +87,8 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
         />
         <Fixed trial={trial} onEdit={onEdit} />
         {tools > 1 && (
-          <Select
-            aria-label="Tool"
+          <Choice
+            label="Tool"
             value={trial.tool}
             options={Array.from({ length: tools }, (_, tool) => ({ value: tool, label: `Tool ${tool}` }))}
             onChange={(tool) => onEdit({ tool })}

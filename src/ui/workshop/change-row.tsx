@@ -1,9 +1,9 @@
 "use client";
 /** One change of a plan for an opened file: from where, until where, which setting, which value. */
-import { Select } from "antd";
 import type { Change } from "@/core/heightplan/change";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { plainNumber } from "@/core/units";
+import { Choice } from "../common/choice";
 import { NumberField } from "../common/number-field";
 import { SettingField } from "../common/setting-field";
 import { placeFigure, placeFrom, PlaceMode, sayOtherCounts } from "./places";
@@ -79,8 +79,8 @@ export function ChangeRow({ change, index, layers, mode, tools, onSet, onLines, 
         )}
       </td>
       <td>
-        <Select
-          aria-label={`Setting of change ${index + 1}`}
+        <Choice
+          label={`Setting of change ${index + 1}`}
           className="picker"
           value={key}
           options={settingKeys.map((one) => ({ value: one, label: settingFor(one).label }))}
@@ -104,8 +104,8 @@ export function ChangeRow({ change, index, layers, mode, tools, onSet, onLines, 
       </td>
       {tools > 1 && (
         <td>
-          <Select
-            aria-label={`Tool of change ${index + 1}`}
+          <Choice
+            label={`Tool of change ${index + 1}`}
             value={change.tool ?? 0}
             options={Array.from({ length: tools }, (_, tool) => ({ value: tool, label: String(tool) }))}
             onChange={(tool) => onSet({ tool })}

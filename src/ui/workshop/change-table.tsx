@@ -1,12 +1,13 @@
 "use client";
 /** A plan for an opened file as a table: from where, until where, which setting, which value. */
-import { Button, Segmented, Select } from "antd";
+import { Button, Segmented } from "antd";
 import { useState } from "react";
 import type { Change } from "@/core/heightplan/change";
 import { plainNumber } from "@/core/units";
 import type { BriefTrial } from "@/core/trials/brief";
 import { changesOfTrial } from "@/core/trials/changes-of-trial";
 import type { Trial } from "@/core/trials/trial";
+import { Choice } from "../common/choice";
 import { api } from "../common/api";
 import { useTell } from "../common/talk";
 import { LinesDialog } from "../common/lines-dialog";
@@ -30,6 +31,16 @@ export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onCh
   const tell = useTell();
   const [linesOf, setLinesOf] = useState<number | null>(null);
   const top = layers[layers.length - 1]?.zMm ?? 0;
+  const [chosen, setChosen] = useState<number | null>(null);
+  const takePlan = async (id: number) => {
+    try {
+      const laid = changesOfTrial(await api.get<Trial>(`/trials/${id}`));
+      onChange(laid.map((change) => ({ ...change, from: convertPlace(change.from, mode, layers) })));
+      setChosen(null);
+    } catch (error) {
+      tell.error(error);
+    }
+  };
   const set = (index: number, change: Partial<Change>) =>
     onChange(changes.map((one, i) => (i === index ? { ...one, ...change } : one)));
   return (
@@ -38,23 +49,15 @@ export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onCh
         <Segmented aria-label="Count by" options={placeModes} value={mode} onChange={(next) => onMode(next)} />
         <Button onClick={() => onChange([...changes, nextChange(changes, mode, layers)])}>Add a change</Button>
         <FillChanges mode={mode} onFill={onChange} />
-        <Select
-          aria-label="Take a trial's plan"
+        <Choice
+          label="Take a trial's plan"
           className="picker"
-          placeholder="Take a trial's plan …"
-          value={null}
+          hint="Take a trial's plan …"
+          value={chosen}
           options={trials.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(id: number | null) => {
-            if (id === null) return;
-            void api
-              .get<Trial>(`/trials/${id}`)
-              .then((trial) => {
-                const laid = changesOfTrial(trial);
-                onChange(laid.map((change) => ({ ...change, from: convertPlace(change.from, mode, layers) })));
-              })
-              .catch(tell.error);
-          }}
+          onChange={(id) => setChosen(id)}
         />
+        {chosen !== null && <Button onClick={() => void takePlan(chosen)}>Take it</Button>}
       </div>
       {changes.length === 0 ? (
         <div className="empty">

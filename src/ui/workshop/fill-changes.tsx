@@ -1,8 +1,9 @@
 "use client";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import type { Change } from "@/core/heightplan/change";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
+import { Choice } from "../common/choice";
 import { Fill, FillFields } from "../common/fill-fields";
 import { NumberField } from "../common/number-field";
 import { placeFrom, PlaceMode } from "./places";
@@ -22,12 +23,12 @@ export function FillChanges({ mode, onFill }: { mode: PlaceMode; onFill(changes:
       <label>
         <span className="dim">Setting</span>
         <br />
-        <Select
-          aria-label="Setting to fill"
+        <Choice
+          label="Setting to fill"
           className="picker"
           value={key}
           options={settingKeys.map((one) => ({ value: one, label: settingFor(one).label }))}
-          onChange={setKey}
+          onChange={(next) => setKey(next)}
         />
       </label>
       <NumberField

@@ -7,13 +7,15 @@ import { closeStore, database, databaseTrouble, newestVersion } from "@/server/d
 import { files } from "@/server/db/files";
 import { dayOf, KeptEvent, linkEvents } from "@/server/db/link-events";
 import { jobs } from "@/server/db/jobs";
+import { kept, keptSettings } from "@/server/db/kept";
 import { writePreferences } from "@/server/db/preferences";
 import { printers as shelf } from "@/server/db/printers";
+import { spools } from "@/server/db/spools";
 import { unreadableRecords } from "@/server/db/rows";
 import { KEPT_ENDS, tidySlices, WHOLE_JOBS } from "@/server/db/tidy";
 import { storageTrouble } from "@/server/db/trouble";
 import { checkBackup } from "@/server/tasks/check-backup";
-import { ladle } from "../helpers/demo";
+import { ladle, saffron } from "../helpers/demo";
 
 let folder: string;
 const path = () => join(folder, "cuchara.db");
@@ -230,5 +232,25 @@ describe("the talk is kept thin", () => {
     tidy();
     expect(files.restore(id)).toBeNull();
     expect(pages()).toBeLessThan(before / 10);
+  });
+});
+
+describe("kept values", () => {
+  test("of several tried together all are kept or none; the newest counts, and one taken back can be put back", () => {
+    const about = { printerId: shelf.add(ladle).id, spoolId: spools.add(saffron).id, trialId: null };
+    const [warm] = kept.addAll({ nozzleTemperature: 210, fan: 60 }, about);
+    expect(keptSettings(about.printerId, about.spoolId)).toEqual({ nozzleTemperature: 210, fan: 60 });
+    // A foreign key that leads nowhere fails the second, and with it the first.
+    const nowhere = { ...about, trialId: 999 };
+    expect(() => kept.addAll({ nozzleTemperature: 230, fan: 20 }, nowhere)).toThrow(/FOREIGN KEY/);
+    expect(keptSettings(about.printerId, about.spoolId)).toEqual({ nozzleTemperature: 210, fan: 60 });
+    const hotter = kept.add({ ...about, setting: "nozzleTemperature", value: 220 });
+    expect(kept.all().map(({ value }) => value)).toEqual([220, 60]);
+    kept.remove(hotter.id);
+    expect(kept.all().map(({ value }) => value)).toEqual([60, 210]);
+    expect(kept.restore(hotter.id)).toMatchObject({ value: 220, version: hotter.version + 2 });
+    // Nothing to put back: nothing changes.
+    expect(kept.restore(warm.id)).toMatchObject({ version: warm.version });
+    expect(kept.restore(4711)).toBeNull();
   });
 });

@@ -1,20 +1,19 @@
 "use client";
 import { Dropdown } from "antd";
 import { useEffect, useRef } from "react";
-import type { Choice } from "./chooser";
-import styles from "./frame.module.css";
+import styles from "./chooser.module.css";
 
 interface Props {
   open: boolean;
-  choices: Choice[];
+  labels: string[];
   onOpen(open: boolean): void;
-  onChoose(key: number): void;
+  onChoose(index: number): void;
 }
 
 /** The menu of a chooser: arrow keys are in it as soon as it is open, and Escape gives the focus back to the button. */
-export default function ChooserMenu({ open, choices, onOpen, onChoose }: Props) {
+export default function ChooserMenu({ open, labels, onOpen, onChoose }: Props) {
   const anchor = useRef<HTMLSpanElement>(null);
-  const button = () => anchor.current?.closest(".chooser")?.querySelector("button");
+  const button = () => anchor.current?.closest(`.${styles.chooser}`)?.querySelector("button");
   const wasOpen = useRef(open);
   useEffect(() => {
     if (wasOpen.current && !open) button()?.focus();
@@ -27,7 +26,7 @@ export default function ChooserMenu({ open, choices, onOpen, onChoose }: Props) 
       autoFocus
       onOpenChange={onOpen}
       menu={{
-        items: choices.map(({ key, label }) => ({ key, label })),
+        items: labels.map((label, key) => ({ key, label })),
         onClick: ({ key }) => {
           onOpen(false);
           onChoose(Number(key));

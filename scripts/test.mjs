@@ -80,13 +80,12 @@ for (const name of ["unit.json", "screens.json"]) rmSync(join(root, ".build", na
 
 // Native code is compiled meanwhile; neither the checks nor the build need it.
 await Promise.all([
-  build(runBeside),
   check("Format", bin("prettier"), ["--check", "."]),
   check("Lint", bin("eslint"), ["."]),
   check("Floor plan", bin("depcruise"), ["src", "--config", ".dependency-cruiser.cjs"]),
   check("Types", bin("tsc"), ["--noEmit"]),
-  everything,
 ]);
+await Promise.all([build(runBeside), everything]);
 console.log(`── Everything is built and checked after ${Math.round((Date.now() - started) / 1000)} s`);
 const missing = await debian;
 if (missing.length > 0) {

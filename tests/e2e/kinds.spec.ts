@@ -302,7 +302,7 @@ test("what was tried together is kept together by one key, stands in the list of
   await page.keyboard.press("d");
   expect((await downloading).suggestedFilename()).toMatch(/\.gcode$/);
   await page.goto("/shelf/kept");
-  const rows = page.getByRole("listitem").filter({ hasText: "Old Kettle" });
+  const rows = page.getByRole("listitem").filter({ hasText: "Whisk 300" });
   for (const value of ["205 °C", "70 %"]) {
     const row = rows.filter({ hasText: value });
     await row.getByRole("button", { name: "Take it back" }).click();

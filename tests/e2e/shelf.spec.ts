@@ -7,8 +7,7 @@ test("a spool is added with its material's figures, changed, copied, removed and
   await page.goto("/shelf/spools/new");
   await expect(page.getByRole("button", { name: "Add the spool" })).toBeDisabled();
   await page.getByLabel("Name").fill("PETG Fern");
-  await page.getByLabel("Material").click();
-  await page.getByTitle("PETG", { exact: true }).click();
+  await page.getByLabel("Material").selectOption("PETG");
   await expect(page.getByLabel("Density")).toHaveValue("1.27");
   await page.getByLabel("Label says from").fill("300");
   await expect(page.getByText(/swap the two temperatures/)).toBeVisible();
@@ -111,8 +110,8 @@ test("what lies on the bench is chosen on the strip and asked about on the bench
 test("a new trial in one step, a copy of it, and removal with undo", async ({ page }) => {
   await page.goto("/trials");
   await page.getByRole("button", { name: "New trial" }).first().click();
-  await page.getByRole("dialog").getByLabel("Spool").click();
-  await page.getByTitle(/Larkfield PLA Slate/).click();
+  const spool = page.getByRole("dialog").getByLabel("Spool");
+  await spool.selectOption(await spool.locator("option", { hasText: "Larkfield PLA Slate" }).textContent());
   await page.getByRole("button", { name: "Make the trial" }).click();
   await expect(page.getByLabel("Name of the trial")).toHaveValue("How hot does Slate want to be?");
   await page.goto("/trials");

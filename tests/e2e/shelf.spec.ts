@@ -4,9 +4,11 @@ import { freePort } from "../../scripts/own-program.cjs";
 import { expectAccessible, test } from "./helpers";
 
 test("a spool is added with its material's figures, changed, copied, removed and put back", async ({ page }) => {
+  // Another try finds the shelf as this one left it.
+  const name = `PETG Fern ${Date.now() % 100000}`;
   await page.goto("/shelf/spools/new");
   await expect(page.getByRole("button", { name: "Add the spool" })).toBeDisabled();
-  await page.getByLabel("Name").fill("PETG Fern");
+  await page.getByLabel("Name").fill(name);
   await page.getByLabel("Material").selectOption("PETG");
   await expect(page.getByLabel("Density")).toHaveValue("1.27");
   await page.getByLabel("Label says from").fill("300");
@@ -16,14 +18,14 @@ test("a spool is added with its material's figures, changed, copied, removed and
   await expect(page.getByText("Label from must be a number")).toBeVisible();
   await page.getByLabel("Label says from").fill("230");
   await page.getByRole("button", { name: "Add the spool" }).click();
-  await expect(page.getByRole("link", { name: "PETG Fern" })).toBeVisible();
+  await expect(page.getByRole("link", { name, exact: true })).toBeVisible();
 
-  await page.getByRole("button", { name: "Copy PETG Fern" }).click();
-  await expect(page.getByRole("link", { name: "PETG Fern copy" })).toBeVisible();
-  await page.getByRole("button", { name: "Remove PETG Fern copy" }).click();
-  await expect(page.getByRole("link", { name: "PETG Fern copy" })).toHaveCount(0);
+  await page.getByRole("button", { name: `Copy ${name}` }).click();
+  await expect(page.getByRole("link", { name: `${name} copy` })).toBeVisible();
+  await page.getByRole("button", { name: `Remove ${name} copy` }).click();
+  await expect(page.getByRole("link", { name: `${name} copy` })).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByRole("link", { name: "PETG Fern copy" })).toBeVisible();
+  await expect(page.getByRole("link", { name: `${name} copy` })).toBeVisible();
 });
 
 test("a printer's start lines are checked, and what they lack stops the file", async ({ page, request }) => {
@@ -117,10 +119,12 @@ test("a new trial in one step, a copy of it, and removal with undo", async ({ pa
   await page.goto("/trials");
   const row = page.getByRole("listitem").filter({ hasText: "How hot does Slate want to be?" }).first();
   await row.getByRole("button", { name: "Copy", exact: true }).click();
-  const copy = page.getByRole("listitem").filter({ hasText: "Slate want to be? (copy)" }).first();
+  const copies = page.getByRole("listitem").filter({ hasText: "Slate want to be? (copy)" });
+  const copy = copies.first();
   await expect(copy).toBeVisible();
+  const count = await copies.count();
   await copy.getByRole("button", { name: "Remove" }).click();
-  await expect(page.getByRole("listitem").filter({ hasText: "Slate want to be? (copy)" })).toHaveCount(0);
+  await expect(copies).toHaveCount(count - 1);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(copy).toBeVisible();
+  await expect(copies).toHaveCount(count);
 });

@@ -58,3 +58,9 @@ export function sayBytes(bytes: number): string {
   }
   return `${plainNumber(figure, figure < 9.95 ? 1 : 0)} ${units[unit]}`;
 }
+
+/** A key as words: `long-frame` → `Long frame`. */
+export function sayKey(key: string): string {
+  const words = key.replaceAll("-", " ");
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}

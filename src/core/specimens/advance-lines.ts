@@ -68,8 +68,4 @@ function shape({ plan, options, beadWidthMm, room }: SpecimenRequest): PieceShap
   };
 }
 
-export const advanceLines: Specimen = {
-  label: "Advance lines",
-  provokes: "Thin spots and bulges where a line changes its speed, side by side for every value.",
-  shape,
-};
+export const advanceLines: Specimen = { shape };

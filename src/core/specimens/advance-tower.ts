@@ -71,8 +71,4 @@ function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: Spec
   };
 }
 
-export const advanceTower: Specimen = {
-  label: "Advance tower",
-  provokes: "Changes of speed at the same spot over the whole height, and corners.",
-  shape,
-};
+export const advanceTower: Specimen = { shape };

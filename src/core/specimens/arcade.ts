@@ -111,9 +111,4 @@ function drawing(labels: string[]): string[] {
   return lines;
 }
 
-export const arcade: Specimen = {
-  label: "Arcade",
-  provokes:
-    "Strings between uprights, bridges of 15 and 30 mm, overhangs at 30, 45 and 60°, a thin cone and flat walls.",
-  shape,
-};
+export const arcade: Specimen = { shape };

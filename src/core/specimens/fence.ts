@@ -84,8 +84,4 @@ function inRows(texts: string[], perRow: number): string[] {
   return rows;
 }
 
-export const fence: Specimen = {
-  label: "Fence",
-  provokes: "Strings from post to post: every post with its own length, every band with its own speed.",
-  shape,
-};
+export const fence: Specimen = { shape };

@@ -10,8 +10,8 @@
  *      ===o                 10     front, with the values on the wall's end
  */
 import { rectangle, Ring } from "../geometry/polygons";
-import { firstLayerAbove } from "../heightplan/layer-grid";
 import { bandFaces } from "./band-faces";
+import { deckFromMm } from "./harp-deck";
 import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
@@ -23,19 +23,6 @@ const POST_MM = 6;
 const DECK_WIDTH_MM = 5;
 const PITCH_MM = 8;
 const MARGIN_MM = 1.5;
-/** Layers a deck is thick: the three that are laid over air or on what was. */
-export const DECK_LAYERS = 3;
-
-/** Height at which the deck of a storey begins, mm. */
-function deckFromMm(topMm: number, layerHeightMm: number): number {
-  return topMm - DECK_LAYERS * layerHeightMm;
-}
-
-/** Index of the first layer of the deck below `topMm`: a layer is deck if its middle lies in it. */
-export function deckFirstLayer(topMm: number, tops: ArrayLike<number>, layerHeightMm: number): number {
-  return firstLayerAbove(tops, deckFromMm(topMm, layerHeightMm) + layerHeightMm / 2 - 1e-4);
-}
-
 /** The spans that fit on the bed. */
 export function spansFor(room: { widthMm: number }): number[] {
   const fits = SPANS_MM.filter((span) => FACE.widthMm + span + POST_MM + 2 * MARGIN_MM <= room.widthMm);
@@ -89,8 +76,4 @@ function shape({ plan, labels, layerHeightMm, room }: SpecimenRequest): PieceSha
   };
 }
 
-export const harp: Specimen = {
-  label: "Harp",
-  provokes: "The underside of spans from 10 to 60 mm, side by side on every storey.",
-  shape,
-};
+export const harp: Specimen = { shape };

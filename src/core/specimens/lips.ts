@@ -73,8 +73,4 @@ function shape({ plan, labels }: SpecimenRequest): PieceShape {
   };
 }
 
-export const lips: Specimen = {
-  label: "Lips",
-  provokes: "Thin lips hanging out at 45 and 60°, a sharp nose, and a cone that ends in layers of hardly any time.",
-  shape,
-};
+export const lips: Specimen = { shape };

@@ -44,8 +44,4 @@ function shape({ plan, labels }: SpecimenRequest): PieceShape {
   };
 }
 
-export const posts: Specimen = {
-  label: "Posts",
-  provokes: "Strings on ways of 16 to 30 mm between thin posts, with little else laid.",
-  shape,
-};
+export const posts: Specimen = { shape };

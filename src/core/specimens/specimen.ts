@@ -19,10 +19,6 @@ export interface SpecimenRequest {
 }
 
 export interface Specimen {
-  /** The name on screen: `Arcade`. */
-  label: string;
-  /** What it provokes, in one sentence. */
-  provokes: string;
   /** The piece for one plan. */
   shape(request: SpecimenRequest): PieceShape;
 }

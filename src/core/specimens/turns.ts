@@ -110,8 +110,4 @@ function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): P
   };
 }
 
-export const turns: Specimen = {
-  label: "Turns",
-  provokes: "Letters and grooves facing X and Y that throw ghosts, and teeth of 60° that turn as sharply as anything.",
-  shape,
-};
+export const turns: Specimen = { shape };

@@ -1,4 +1,3 @@
-import { turns } from "../specimens/turns";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { around, motionTrialMmS, stackBands, usualFixed } from "./rounds";
@@ -13,7 +12,7 @@ export const acceleration: TrialKind = {
   needs: [needs.speed],
   setting: () => "acceleration",
   options: [],
-  specimen: () => turns,
+  specimen: () => "turns",
   firstRound(request) {
     const { printer } = request;
     const { plan, notes } = stackBands(request, {

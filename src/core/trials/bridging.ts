@@ -1,6 +1,6 @@
 import { columnsOf } from "../heightplan/planned";
 import { SettingKey } from "../settings";
-import { DECK_LAYERS, deckFirstLayer, harp } from "../specimens/harp";
+import { DECK_LAYERS, deckFirstLayer } from "../specimens/harp-deck";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { numberOption, Option } from "../options/option";
@@ -90,7 +90,7 @@ export const bridging: TrialKind = {
     },
     ...layerOptions,
   ],
-  specimen: () => harp,
+  specimen: () => "harp",
   firstRound(request) {
     const { spool, printer } = request;
     const warm = nozzleFor(request);

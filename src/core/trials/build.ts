@@ -10,6 +10,7 @@ import { Process, processFor } from "../printing/process";
 import { slice, Slice } from "../printing/slices";
 import { settingFor, SettingKey, settingKeys } from "../settings";
 import { bedCentre, Printer } from "../shelf/printer";
+import { specimens } from "../specimens";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber } from "../units";
 import { trialKindFor } from ".";
@@ -114,17 +115,15 @@ function processOf({ trial, printer, spool }: TrialInput, options: OptionValues)
 }
 
 function shapeOf(trial: Trial, printer: Printer, options: OptionValues, { beadWidthMm }: Process): PieceShape {
-  return trialKindFor(trial.kind)
-    .specimen(options)
-    .shape({
-      plan: trial.plan,
-      labels: bandLabels(trial, printer),
-      options,
-      layerHeightMm: trial.layerHeightMm,
-      firstLayerHeightMm: trial.firstLayerHeightMm,
-      beadWidthMm,
-      room: roomOn(printer),
-    });
+  return specimens[trialKindFor(trial.kind).specimen(options)].shape({
+    plan: trial.plan,
+    labels: bandLabels(trial, printer),
+    options,
+    layerHeightMm: trial.layerHeightMm,
+    firstLayerHeightMm: trial.firstLayerHeightMm,
+    beadWidthMm,
+    room: roomOn(printer),
+  });
 }
 
 function layPiece(

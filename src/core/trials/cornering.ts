@@ -2,7 +2,6 @@ import { dialects } from "../machine/dialects";
 import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
 import { SettingKey } from "../settings";
 import { Printer } from "../shelf/printer";
-import { turns } from "../specimens/turns";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
@@ -22,7 +21,7 @@ export const cornering: TrialKind = {
   needs: [needs.acceleration],
   setting: keyFor,
   options: [],
-  specimen: () => turns,
+  specimen: () => "turns",
   firstRound(request) {
     const { printer } = request;
     const key = keyFor(printer);

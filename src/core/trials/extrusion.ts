@@ -1,4 +1,3 @@
-import { tracksAndRing } from "../specimens/tracks-and-ring";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
 import { numberOption } from "../options/option";
@@ -60,7 +59,7 @@ export const extrusion: TrialKind = {
       usual: 30,
     },
   ],
-  specimen: () => tracksAndRing,
+  specimen: () => "tracks-and-ring",
   firstRound(request) {
     const fixed = usualFixed(request, ["flowFactor"]);
     return {

@@ -1,6 +1,5 @@
 import { dialects } from "../machine/dialects";
 import { turningDuty } from "../settings/fan";
-import { lips } from "../specimens/lips";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { numberOption } from "../options/option";
@@ -27,7 +26,7 @@ export const fan: TrialKind = {
       remakes: true,
     },
   ],
-  specimen: () => lips,
+  specimen: () => "lips",
   firstRound(request) {
     const { printer, options } = request;
     const hasDuty = dialects[printer.dialect].fanHasDuty;

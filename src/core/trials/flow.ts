@@ -1,4 +1,3 @@
-import { oneWallBox } from "../specimens/one-wall-box";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { stackBands, steps, usualFixed } from "./rounds";
@@ -11,7 +10,7 @@ export const flow: TrialKind = {
   needs: [needs.steps, needs.temperature],
   setting: () => "flowFactor",
   options: [],
-  specimen: () => oneWallBox,
+  specimen: () => "one-wall-box",
   firstRound(request) {
     const { plan, notes } = stackBands(request, {
       key: "flowFactor",

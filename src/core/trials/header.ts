@@ -4,7 +4,7 @@ import { filamentMassG } from "../material/bead";
 import { settingFor, settingKeys } from "../settings";
 import { spoolTitle } from "../shelf/spool-title";
 import { PieceShape } from "../specimens/specimen";
-import { plainNumber, roundTo, sayDuration } from "../units";
+import { plainNumber, roundTo, sayDuration, sayKey } from "../units";
 import { trialKindFor } from ".";
 import { TrialInput } from "./trial";
 import { optionsOf } from "../options/option";
@@ -53,7 +53,7 @@ export function headerLines(
     `time     ${sayDuration(seconds)} without heating`,
     `filament ${roundTo(filamentMm / 1000, 2).toFixed(2)} m, ${roundTo(massG, 1).toFixed(1)} g${cost}`,
     "",
-    `${kind.specimen(options).label}, seen from the front`,
+    `${sayKey(kind.specimen(options))}, seen from the front`,
     ...shape.drawing,
     shape.legend,
     ...sideBySideRows(trial.plan),

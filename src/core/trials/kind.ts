@@ -6,7 +6,7 @@ import type { TrialParts } from "../findings/finding";
 import { SettingKey, SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
-import { Specimen } from "../specimens/specimen";
+import type { SpecimenKey } from "../specimens";
 import { Option, OptionValues } from "../options/option";
 import type { Need } from "./need";
 
@@ -50,7 +50,8 @@ export interface TrialKind {
   /** The setting that is looked for on this printer. */
   setting(printer: Printer, options: OptionValues): SettingKey;
   options: readonly Option[];
-  specimen(options: OptionValues): Specimen;
+  /** Its name; what it is made of is only loaded where a piece is made. */
+  specimen(options: OptionValues): SpecimenKey;
   /** The first round for this printer and spool. */
   firstRound(request: RoundRequest): Round;
   /** The range that the value is looked for in, for the scale on the bench. */

@@ -1,6 +1,4 @@
 import { Printer } from "../shelf/printer";
-import { advanceLines } from "../specimens/advance-lines";
-import { advanceTower } from "../specimens/advance-tower";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { stackBands, steps, usualFixed } from "./rounds";
@@ -46,7 +44,7 @@ export const pressureAdvance: TrialKind = {
       usual: 80,
     },
   ],
-  specimen: ({ form }) => (form === "lines" ? advanceLines : advanceTower),
+  specimen: ({ form }) => (form === "lines" ? "advance-lines" : "advance-tower"),
   firstRound(request) {
     const { printer, options, firstLayerHeightMm } = request;
     const fixed = usualFixed(request, ["pressureAdvance"]);

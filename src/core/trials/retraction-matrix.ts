@@ -1,4 +1,3 @@
-import { fence } from "../specimens/fence";
 import { roundTo } from "../units";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
@@ -29,7 +28,7 @@ export const retractionMatrix: TrialKind = {
       remakes: true,
     },
   ],
-  specimen: () => fence,
+  specimen: () => "fence",
   firstRound(request) {
     const { options, layerHeightMm } = request;
     const speeds = speedsFor(request);

@@ -1,5 +1,4 @@
 import { dialects } from "../machine/dialects";
-import { posts } from "../specimens/posts";
 import { plainNumber } from "../units";
 import { RoundRequest, TrialKind } from "./kind";
 import { needs } from "./need";
@@ -53,7 +52,7 @@ export const retraction: TrialKind = {
       remakes: true,
     },
   ],
-  specimen: () => posts,
+  specimen: () => "posts",
   firstRound(request) {
     const { printer, kept, options } = request;
     const bySpeed = options.vary === "speed";

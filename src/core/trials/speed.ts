@@ -1,6 +1,5 @@
 import { beadAreaMm2 } from "../material/bead";
 import { beadWidthFor } from "../printing/process";
-import { longFrame } from "../specimens/long-frame";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
@@ -14,7 +13,7 @@ export const speed: TrialKind = {
   needs: [needs.flow],
   setting: () => "printSpeed",
   options: [],
-  specimen: () => longFrame,
+  specimen: () => "long-frame",
   firstRound(request) {
     const { printer } = request;
     const wide = steps(30, 120, 15);

@@ -1,4 +1,3 @@
-import { arcade } from "../specimens/arcade";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { stackBands, usualFixed } from "./rounds";
@@ -25,7 +24,7 @@ export const temperature: TrialKind = {
   needs: [needs.steps],
   setting: () => "nozzleTemperature",
   options: [],
-  specimen: () => arcade,
+  specimen: () => "arcade",
   firstRound(request) {
     const { printer, spool } = request;
     const high = Math.min(spool.labelMaxC, printer.highestNozzleC);

@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/findings/finding";
+import { sayKey } from "@/core/units";
 import { bandOfLayer, resolveBands, type ResolvedBand } from "@/core/heightplan/plan";
 import { setValue } from "@/core/heightplan/reshape";
 import { optionsOf } from "@/core/options/option";
@@ -70,7 +71,7 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
       trialColumns({
         view,
         step,
-        specimen: specimen.label,
+        specimen: sayKey(specimen),
         plan: trial.plan,
         shown: key,
         varied,

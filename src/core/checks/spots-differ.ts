@@ -45,7 +45,11 @@ export function readSpots(
       if (heard !== null) value = heard;
       event++;
     }
-    if (moves.layer[i] < 0) continue;
+    if (moves.layer[i] < 0) {
+      // What the start says holds for the skirt; the spots begin with what is said for them.
+      value = NaN;
+      continue;
+    }
     if (laysMaterial(moves.kind[i])) laidIn = moves.layer[i];
     if (reader) {
       if (moves.kind[i] !== MoveKind.retract || laidIn < 0) continue;

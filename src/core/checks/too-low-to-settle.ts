@@ -6,6 +6,9 @@ import { sayBands } from "./say";
 /** Share of its height in which a band must be settled to tell something. */
 const ENOUGH_SHARE = 0.6;
 
+/** A taller band's layers may be done in so much less time. */
+const QUICKER_LAYERS = 1.5;
+
 /** Bands so low that the nozzle has not reached their temperature for most of them. */
 export const tooLowToSettle: Check = {
   key: "too-low-to-settle",
@@ -18,8 +21,9 @@ export const tooLowToSettle: Check = {
     if (low.length === 0) return [];
     const worst = low.reduce((a, b) => (b.share < a.share ? b : a));
     const height = worst.band.toMm - worst.band.fromMm;
-    // What passes before it settles stays; the rest of the band must be long enough beside it.
-    const wanted = Math.ceil(((1 - worst.share) * height) / (1 - ENOUGH_SHARE) + 0.5);
+    // What passes before it settles stays, and passes in more layers, for decks with their long layers are a smaller part of a taller band; the
+    // rest must be long enough beside it.
+    const wanted = Math.ceil((QUICKER_LAYERS * (1 - worst.share) * height) / (1 - ENOUGH_SHARE) + 0.5);
     const taller: Mend = {
       label: `Make every band ${wanted} mm high`,
       trial: {

@@ -4,8 +4,11 @@
  */
 import { MoveKind } from "../gcode/moves";
 import {
+  boundingBox,
+  boxesMeet,
   difference,
   intersection,
+  islandsOf,
   offset,
   offsets,
   Point,
@@ -15,7 +18,7 @@ import {
   union,
 } from "../geometry/polygons";
 import { cutAtBorders, distanceMm, hatch, staysInside } from "../geometry/segments";
-import { findBridges } from "./bridges";
+import { Bridge, findBridges } from "./bridges";
 import { Process, spacingMm } from "./process";
 
 /** Points joined by lines that are laid without stopping; `kinds[i]` is the line from point i to i + 1. */
@@ -24,6 +27,8 @@ export interface Stroke {
   kinds: number[];
   /** Closed walls start and end in one point: the seam. */
   closed: boolean;
+  /** Fill of one connected part has one number: it is finished before the next is begun. */
+  part: number;
 }
 
 export interface IslandPaths {
@@ -50,6 +55,10 @@ export interface IslandSurroundings {
 }
 
 const SMALLEST_SPARSE_MM2 = 12;
+/** Fill shorter than this many bead widths is left out: it closes nothing, and the way to it crosses faces that are looked at. */
+const SHORTEST_FILL_BEADS = 1.5;
+/** How many bead widths strands reach into what holds them. */
+const HOLD_BEADS = 3;
 
 /** Fills one island. */
 export function fillIsland(around: IslandSurroundings, process: Process): IslandPaths {
@@ -74,18 +83,33 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
     const kind = wall === 0 ? MoveKind.outerWall : MoveKind.innerWall;
     for (const ring of rings[wall]) {
       if (Math.abs(ringAreaMm2(ring)) < 0.02) continue;
-      walls.push(wallStroke(ring, kind, overAir));
+      walls.push(wallStroke(ring, kind, overAir, process.seamNear));
     }
   }
   const fill: Stroke[] = [];
   if (core.length === 0) return { walls, fill, inside, bends };
 
+  const shortest = process.beadWidthMm * SHORTEST_FILL_BEADS;
+  let parts = 0;
+  /** Hatches a region, one connected part after the other. */
+  const lay = (region: Region, angle: number, distance: number, kind: number, joins: boolean) => {
+    for (const part of islandsOf(region)) {
+      const lines = hatch(part, angle, distance);
+      const strokes = joins
+        ? joinLines(lines, kind, part, spacing)
+        : lines.map(({ a, b }) => ({ points: [a, b], kinds: [kind], closed: false, part: 0 }));
+      for (const stroke of strokes) {
+        if (lengthMm(stroke.points) >= shortest) fill.push({ ...stroke, part: parts });
+      }
+      parts++;
+    }
+  };
+
   let rest = core;
   for (const bridge of bridges) {
-    // Strands reach into the posts for a hold, but never over those of another bridge.
-    const spanned = intersection(offset(bridge.region, process.beadWidthMm * 3), rest);
+    const spanned = heldStrands(bridge, bridges, rest, process.beadWidthMm * HOLD_BEADS);
     if (spanned.length === 0) continue;
-    fill.push(...joinLines(hatch(spanned, bridge.angle, process.beadWidthMm), MoveKind.bridge, spanned, spacing));
+    lay(spanned, bridge.angle, process.bridgePitchMm, MoveKind.bridge, true);
     rest = difference(rest, spanned);
   }
   let solid = rest;
@@ -94,7 +118,8 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
     for (const region of [...around.below, ...around.above]) {
       if (region !== island) covered = intersection(covered, region);
     }
-    const open = covered === rest ? [] : difference(rest, covered);
+    const bare = covered === rest ? [] : difference(rest, covered);
+    const open = union(bare, intersection(startsOn(island, around.above[0], spacing, process.walls), rest));
     // Slivers narrower than a bead are left to the sparse fill.
     solid = open.length === 0 ? [] : offset(offset(open, -spacing * 0.3), spacing * 0.3 + 0.2);
     if (solid.length > 0) solid = intersection(solid, rest);
@@ -103,20 +128,44 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
     }
   }
   const angle = around.odd ? Math.PI / 4 : (3 * Math.PI) / 4;
-  if (solid.length > 0) fill.push(...joinLines(hatch(solid, angle, spacing), MoveKind.solid, solid, spacing));
+  if (solid.length > 0) lay(solid, angle, spacing, MoveKind.solid, true);
   const sparse = solid === rest ? [] : difference(rest, solid);
-  if (sparse.length > 0) {
-    const lines = hatch(sparse, angle, spacing / process.sparseDensity);
-    for (const { a, b } of lines) fill.push({ points: [a, b], kinds: [MoveKind.sparse], closed: false });
-  }
+  if (sparse.length > 0) lay(sparse, angle, spacing / process.sparseDensity, MoveKind.sparse, false);
   return { walls, fill, inside, bends };
 }
 
-/** The ring from its seam (back left: large Y, small X) round to it again; pieces over air become bridge strands. */
-function wallStroke(ring: Point[], kind: number, overAir: Region): Stroke {
+/**
+ * Where the strands of a bridge run: over its air and into the posts for a hold, but never over the air of another bridge, whose posts are
+ * others; and only in parts that reach its air at all.
+ */
+function heldStrands(bridge: Bridge, bridges: readonly Bridge[], rest: Region, holdMm: number): Region {
+  let spanned = intersection(offset(bridge.region, holdMm), rest);
+  for (const other of bridges) if (other !== bridge) spanned = difference(spanned, other.region);
+  const air = boundingBox(bridge.region);
+  return islandsOf(spanned)
+    .filter((part) => boxesMeet(boundingBox(part), air) && intersection(part, bridge.region).length > 0)
+    .flat();
+}
+
+/** Where walls of the layer above begin that this island does not have itself: they need more than sparse fill to stand on. */
+function startsOn(island: Region, above: Region | undefined, spacing: number, walls: number): Region {
+  if (above === undefined || above === island) return [];
+  const [outer, inner] = offsets(above, [spacing * 0.5, -spacing * (walls + 0.5)]);
+  return difference(outer, inner);
+}
+
+function lengthMm(points: readonly Point[]): number {
+  let length = 0;
+  for (let i = 1; i < points.length; i++) length += distanceMm(points[i - 1], points[i]);
+  return length;
+}
+
+/** The ring from its seam round to it again; pieces over air become bridge strands. The seam lies at the back left unless a place is named. */
+function wallStroke(ring: Point[], kind: number, overAir: Region, seamNear: Point | undefined): Stroke {
+  const rank = (point: Point) => (seamNear ? -distanceMm(point, seamNear) : point.y - point.x);
   let seam = 0;
   ring.forEach((point, i) => {
-    if (point.y - point.x > ring[seam].y - ring[seam].x + 1e-6) seam = i;
+    if (rank(point) > rank(ring[seam]) + 1e-6) seam = i;
   });
   const points: Point[] = [ring[seam]];
   const kinds: number[] = [];
@@ -132,7 +181,7 @@ function wallStroke(ring: Point[], kind: number, overAir: Region): Stroke {
       kinds.push(piece.inside ? MoveKind.bridge : kind);
     }
   }
-  return { points, kinds, closed: true };
+  return { points, kinds, closed: true, part: 0 };
 }
 
 /** Neighbouring lines joined at their ends where the way between them stays inside: one zigzag instead of many starts. */
@@ -156,7 +205,7 @@ function joinLines(
       current.points.push(a, b);
       // The short way round at the edge is laid too, but never counts as a strand over air.
       current.kinds.push(kind === MoveKind.bridge ? MoveKind.solid : kind, kind);
-    } else strokes.push({ points: [a, b], kinds: [kind], closed: false });
+    } else strokes.push({ points: [a, b], kinds: [kind], closed: false, part: 0 });
     lastRow = row;
   }
   return strokes;

@@ -5,7 +5,7 @@ import { beadAreaMm2 } from "../material/bead";
 import { MotionLimits } from "../motion/duration";
 import { IslandPaths, Stroke } from "./island";
 import { pathsOfLayer } from "./island-store";
-import { layNearestFirst, nearestSpot, takeNearest } from "./order";
+import { layPartByPart, nearestSpot, takeNearest } from "./order";
 import { Pen, SpotStart } from "./pen";
 import { laidAreaMm2, Process } from "./process";
 import { strokesAround } from "./skirt";
@@ -31,12 +31,17 @@ export interface PrintRequest {
   centre: Point;
   start: Point;
   limits: MotionLimits;
+  /** Places whose islands are laid in their order, from layer `spotsFrom` on. */
+  order?: readonly Point[];
   /** Spots of side-by-side values: from layer `spotsFrom` on, islands are laid in their order. */
   spots?: readonly Point[];
   spotsFrom?: number;
   /** Filament drawn back when leaving each spot, mm. */
   retractionsMm?: readonly number[];
 }
+
+/** From stroke to stroke of a number laid flat the filament is not drawn back: it would be ground down, and every stroke begin with a blob. */
+const TEXT_TRAVEL_MM = 4;
 
 /** Lays all slices: brim or skirt, then in each layer what is solid, then its tracks. */
 export function layPrint(request: PrintRequest): LaidPrint {
@@ -66,19 +71,20 @@ export function layPrint(request: PrintRequest): LaidPrint {
     };
     if (first) for (const stroke of strokesAround(slice, process)) lay(stroke, null);
     const spots = index >= spotsFrom ? request.spots : undefined;
+    const order = spots ?? (index >= spotsFrom ? request.order : undefined);
     const filled = pathsOfLayer(slices, index, process);
     const waiting = slice.section.islands.map((island, i) => ({
       box: island.box,
       paths: filled[i],
-      ...(spots ? nearestSpot(island.box, spots) : { spot: -1, distance: 0 }),
+      ...(order ? nearestSpot(island.box, order) : { spot: -1, distance: 0 }),
     }));
     // What stands beside a spot comes before it, so that the way to the next spot begins on the spot itself.
-    if (spots) waiting.sort((a, b) => a.spot - b.spot || b.distance - a.distance);
+    if (order) waiting.sort((a, b) => a.spot - b.spot || b.distance - a.distance);
     while (waiting.length > 0) {
-      const { paths, spot } = spots ? waiting.shift()! : takeNearest(waiting, at());
-      if (spot >= 0) pen.goTo(spot);
+      const { paths, spot } = order ? waiting.shift()! : takeNearest(waiting, at());
+      if (spots && spot >= 0) pen.goTo(spot);
       for (const wall of paths.walls) lay(wall, paths);
-      layNearestFirst(paths.fill, (stroke, reversed) => lay(stroke, paths, reversed), at);
+      layPartByPart(paths.fill, (stroke, reversed) => lay(stroke, paths, reversed), at);
     }
     for (const track of slice.tracks) layTrack(pen, track, slice.heightMm, speeds, first);
   });
@@ -95,13 +101,15 @@ function layTrack(pen: Pen, track: Track, layerHeightMm: number, speeds: Record<
   const area = beadAreaMm2(track.widthMm, layerHeightMm);
   const usual = speeds[MoveKind.outerWall];
   if (track.spot !== undefined) pen.goTo(track.spot);
-  pen.travelTo(track.points[0], null);
+  for (const place of track.via ?? []) pen.travelTo(place, null);
+  pen.travelTo(track.points[0], null, track.isText ? TEXT_TRAVEL_MM : undefined);
   for (let i = 1; i < track.points.length; i++) {
     const wished = track.speedsMmS?.[i - 1] ?? usual;
     // A pattern of one layer is all first layer: its speeds are the trial itself.
     const speed = first && track.spot === undefined ? Math.min(wished, usual) : wished;
     pen.layTo(track.points[i], area, speed, MoveKind.outerWall);
   }
+  for (const place of [...(track.via ?? [])].reverse()) pen.travelTo(place, null);
 }
 
 function speedsFor(process: Process, first: boolean): Record<number, number> {

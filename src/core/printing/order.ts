@@ -3,6 +3,9 @@ import { Box, Point } from "../geometry/polygons";
 import { distanceMm } from "../geometry/segments";
 import { Stroke } from "./island";
 
+/** Lines looked at for the nearest one; a plate has fewer, and they come in order. */
+const MOST_LOOKED_AT = 400;
+
 /** Index of the spot that lies nearest to the middle of a box, and how far away it is, mm. */
 export function nearestSpot(box: Box, spots: readonly Point[]): { spot: number; distance: number } {
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
@@ -34,20 +37,38 @@ export function takeNearest<T extends { box: Box }>(islands: T[], from: Point): 
   return islands.splice(best, 1)[0];
 }
 
-/** Lays open lines so that each starts at the end nearest to where the nozzle is. */
-export function layNearestFirst(
-  strokes: Stroke[],
+/** Lays open lines part by part: the nearest part first, and each finished before the next, so that no way goes back over what is done. */
+export function layPartByPart(
+  strokes: readonly Stroke[],
   lay: (stroke: Stroke, reversed: boolean) => void,
   at: () => Point,
 ): void {
+  const byPart = new Map<number, Stroke[]>();
+  for (const stroke of strokes) {
+    const own = byPart.get(stroke.part);
+    if (own) own.push(stroke);
+    else byPart.set(stroke.part, [stroke]);
+  }
+  const parts = [...byPart.values()];
+  while (parts.length > 0) {
+    const from = at();
+    const distances = parts.map((part) =>
+      Math.min(...part.map(({ points }) => Math.min(distanceMm(from, points[0]), distanceMm(from, points.at(-1)!)))),
+    );
+    layNearestFirst(parts.splice(distances.indexOf(Math.min(...distances)), 1)[0], lay, at);
+  }
+}
+
+/** Lays open lines so that each starts at the end nearest to where the nozzle is. */
+function layNearestFirst(strokes: Stroke[], lay: (stroke: Stroke, reversed: boolean) => void, at: () => Point): void {
   const waiting = [...strokes];
   while (waiting.length > 0) {
     const from = at();
     let best = 0;
     let reversed = false;
     let nearest = Infinity;
-    // Looking a few lines ahead is enough: hatching comes in order already.
-    for (let i = 0; i < Math.min(waiting.length, 24); i++) {
+    // All that wait are looked at: one part may span wall and posts, and each is to be finished before the next is begun.
+    for (let i = 0; i < Math.min(waiting.length, MOST_LOOKED_AT); i++) {
       const { points } = waiting[i];
       const toStart = distanceMm(from, points[0]);
       const toEnd = distanceMm(from, points[points.length - 1]);

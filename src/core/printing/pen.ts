@@ -50,11 +50,11 @@ export class Pen {
    * Goes to a point of the piece without laying. Where a way inside the island is free, straight or round a corner, the nozzle
    * stays low and keeps its filament; where a gap must be crossed, the filament is drawn back.
    */
-  travelTo(to: Point, island: IslandPaths | null): void {
+  travelTo(to: Point, island: IslandPaths | null, shortMm = SHORT_TRAVEL_MM): void {
     const from = { x: this.x - this.centre.x, y: this.y - this.centre.y };
     const length = distanceMm(from, to);
     if (length < 1e-4) return;
-    const way = length < SHORT_TRAVEL_MM ? [] : island && wayInside(island.inside, island.bends, from, to, MOST_DETOUR);
+    const way = length < shortMm ? [] : island && wayInside(island.inside, island.bends, from, to, MOST_DETOUR);
     if (way === null) this.drawBack();
     const z = this.z + (this.drawnBack ? this.process.hopMm : 0);
     for (const { x, y } of [...(way ?? []), to]) {

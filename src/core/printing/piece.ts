@@ -2,7 +2,7 @@
  * A piece to be printed: what is solid at a height, and where single beads run. Walls, fill, bridges and travels are made of it here,
  * in `printing/`; which pieces there are is the business of `specimens/`.
  */
-import { Ring } from "../geometry/polygons";
+import { Point, Ring } from "../geometry/polygons";
 import { Track } from "./track";
 
 /** A spot of the piece on which one of several side-by-side values is tried. */
@@ -22,6 +22,10 @@ export interface PieceShape {
   solidAt(zMm: number): Ring[];
   /** Single beads at the height, in the order they are laid. */
   tracksAt?(zMm: number): Track[];
+  /** Walls begin and end at their corner nearest to this place; at the back left if none is named. */
+  seamNear?: Point;
+  /** Islands of a layer are laid in this order, each belonging to the place nearest to it; by the shortest way if it is left out. */
+  order?: Point[];
   /** The spots of side-by-side values, in the order they are printed in every layer. */
   spots?: Spot[];
   /** The piece in text, seen from the front, top line first; for the program's header. */

@@ -1,4 +1,5 @@
 /** How a piece is printed: bead sizes, walls, speeds, fan. Derived from printer, spool and trial; common practice, no source. */
+import type { Point } from "../geometry/polygons";
 import { beadAreaMm2, beadSpacingMm, strandAreaMm2 } from "../material/bead";
 import { materials } from "../material/materials";
 import { Printer } from "../shelf/printer";
@@ -21,6 +22,8 @@ export interface Process {
   travelMmS: number;
   /** Strand over air: leaner than the nozzle is wide, so that it is pulled straight. */
   bridgeStrandMm: number;
+  /** Between two strands, mm: they touch, so that an underside can close. */
+  bridgePitchMm: number;
   smallestLayerSeconds: number;
   /** Layers slowed down never go below this. */
   slowestMmS: number;
@@ -36,6 +39,8 @@ export interface Process {
   /** Rings of brim round the first layer; 0 means a skirt instead. */
   brimRings: number;
   filamentDiameterMm: number;
+  /** Walls begin and end at their corner nearest to this place of the piece; at the back left if none is named. */
+  seamNear?: Point;
 }
 
 /** Width of a bead, mm: an eighth wider than the nozzle. */
@@ -70,6 +75,7 @@ export function processFor(
     firstLayerMmS: flowLimited(20),
     travelMmS: Math.min(150, printer.highestFeedXyMmS),
     bridgeStrandMm: printer.nozzleMm * 0.9,
+    bridgePitchMm: printer.nozzleMm * 0.9,
     smallestLayerSeconds: spool.smallestLayerSeconds,
     slowestMmS: flowLimited(8),
     retractionMm: printer.retractionMm,
@@ -85,8 +91,9 @@ export function processFor(
 
 /** What the lines inside an island depend on; equal texts, equal lines. */
 export function fillKey(process: Process): string {
-  const { beadWidthMm, walls, solidLayersBelow, solidLayersAbove, sparseDensity } = process;
-  return [beadWidthMm, walls, solidLayersBelow, solidLayersAbove, sparseDensity].join(",");
+  const { beadWidthMm, walls, solidLayersBelow, solidLayersAbove, sparseDensity, bridgePitchMm, seamNear } = process;
+  const { x, y } = seamNear ?? {};
+  return [beadWidthMm, walls, solidLayersBelow, solidLayersAbove, sparseDensity, bridgePitchMm, x, y].join(",");
 }
 
 /** Distance between beads that fill a layer of this height, mm. */

@@ -9,6 +9,8 @@ export const templateNames = {
   tool: { says: "tool that prints", decimals: 0 },
   bedCentreX: { says: "X of the bed's middle, mm", decimals: 3 },
   bedCentreY: { says: "Y of the bed's middle, mm", decimals: 3 },
+  frontY: { says: "Y a centimetre behind the bed's front edge, mm", decimals: 3 },
+  backY: { says: "Y a centimetre before the bed's back edge, mm", decimals: 3 },
   bedWidth: { says: "X size of the bed, mm", decimals: 3 },
   bedDepth: { says: "Y size of the bed, mm", decimals: 3 },
   buildHeight: { says: "highest Z, mm", decimals: 3 },
@@ -67,21 +69,26 @@ export function fillTemplate(text: string, values: TemplateValues, field: keyof 
   return succeed(filled.split(/\r?\n/).filter((line) => line.trim() !== ""));
 }
 
-/** Start lines most printers can take: home, heat bed and nozzle, wait for both. */
+/**
+ * Start lines most printers can take: home, wait at the front edge where drips do no harm, and heat. The nozzle is kept at 150 °C, where nothing
+ * oozes, until the bed is warm (common practice, no source).
+ */
 export const usualStartLines = `G28
 M140 S{{bedFirst}}
-M104 S{{nozzleFirst}}
+M104 S150
 G90
 G0 Z10 F600
+G0 X{{bedCentreX}} Y{{frontY}} F6000
 M190 S{{bedFirst}}
+M104 S{{nozzleFirst}}
 M109 S{{nozzleFirst}}
 G92 E0`;
 
-/** End lines most printers can take: everything off, the nozzle away from the piece. */
+/** End lines most printers can take: everything off, the nozzle up and behind the piece, which comes forward with the bed. */
 export const usualEndLines = `M104 S0
 M140 S0
 M107
 G90
 G0 Z{{parkZ}} F600
-G0 X{{bedCentreX}} Y{{bedCentreY}} F6000
+G0 X{{bedCentreX}} Y{{backY}} F6000
 M84`;

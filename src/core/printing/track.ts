@@ -10,6 +10,10 @@ export interface Track {
   speedsMmS?: number[];
   /** Index of the spot it belongs to, where values stand side by side. */
   spot?: number;
+  /** Places to go by on the way to its beginning, and back behind its end: round faces that are looked at. */
+  via?: Point[];
+  /** Part of a number: the short ways between its strokes are gone without drawing back. */
+  isText?: boolean;
 }
 
 /** What a track covers: one rectangle a stretch, counter-clockwise, half a width longer at both ends. */

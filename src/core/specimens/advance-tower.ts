@@ -15,6 +15,8 @@ const LENGTH_MM = 72;
 const SHORTEST_MM = 36;
 const DEPTH_MM = 24;
 const PLATE = { widthMm: 18, depthMm: 3.5, gapMm: 4 };
+/** The nozzle goes round the loops to their seam, so that nothing crosses a front that is looked at. */
+const ROUND_MM = 3;
 const MARGIN_MM = 2;
 
 function loop(half: number, front: number, back: number, widthMm: number, slowMmS: number, fastMmS: number): Track {
@@ -45,7 +47,11 @@ function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: Spec
   const plateBack = front - PLATE.gapMm;
   const plateFront = plateBack - PLATE.depthMm;
   const plateLeft = -PLATE.widthMm / 2;
-  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: plateLeft + 0.5, widthMm: PLATE.widthMm - 1 });
+  const faces = bandFaces(plan, labels, storeys.edgesMm, {
+    minX: plateLeft + 0.5,
+    widthMm: PLATE.widthMm - 1,
+    beadWidthMm,
+  });
   const slow = numberOption(options, "slowMmS");
   const fast = numberOption(options, "fastMmS");
   const inset = beadSpacingMm(beadWidthMm, layerHeightMm);
@@ -53,6 +59,12 @@ function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: Spec
     loop(half - inset, front + inset, back - inset, beadWidthMm, slow, fast),
     loop(half, front, back, beadWidthMm, slow, fast),
   ];
+  const round = [
+    { x: -half - ROUND_MM, y: front - ROUND_MM },
+    { x: -half - ROUND_MM, y: back },
+  ];
+  loops[0].via = round;
+  loops[1].via = round;
   const base = baseWithArrow(-half - MARGIN_MM, plateFront - MARGIN_MM, half + MARGIN_MM, back + MARGIN_MM);
   const plate = rectangle(plateLeft, plateFront, -plateLeft, plateBack);
   return {

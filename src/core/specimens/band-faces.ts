@@ -11,8 +11,13 @@ export const RAISED_MM = 0.5;
 /** A band lower than this has no room for digits. */
 export const LOWEST_LABELLED_MM = 4;
 const LOWEST_STROKES_MM = 0.8;
-const NARROWEST_DIGIT_MM = 1.7;
-const STROKE_MM = { thin: 0.8, wide: 2, gap: 0.8 };
+/** What a stroke must measure to be laid at all, and the gap between two to be seen, in bead widths. */
+const STROKE_BEADS = 1.25;
+const GAP_BEADS = 1.4;
+/** Height of the hollows of a digit, mm: layers are thin, so little is enough. */
+const HOLLOW_MM = 0.5;
+const THIN_STROKE_MM = 0.8;
+const WIDE_STROKE = 2.5;
 
 export interface BandFaces {
   /** Boxes on the face of each band. */
@@ -29,14 +34,14 @@ export function bandFaces(
   plan: HeightPlan,
   labels: readonly string[],
   edgesMm: readonly number[],
-  face: { minX: number; widthMm: number },
+  face: { minX: number; widthMm: number; beadWidthMm: number },
 ): BandFaces {
   const unlabelled: number[] = [];
   let digits = 0;
   let strokes = 0;
   const boxes = plan.bands.map(({ heightMm }, index) => {
     const label = labels[index] ?? "";
-    const size = label === "" ? null : digitSize(label, heightMm, face.widthMm);
+    const size = label === "" ? null : digitSize(label, heightMm, face);
     if (size) {
       digits++;
       const x = face.minX + (face.widthMm - textWidthMm(label, size)) / 2;
@@ -59,40 +64,46 @@ export function bandFaces(
 }
 
 /** The largest digits that fit; null if they would not be legible. */
-function digitSize(label: string, bandHeightMm: number, widthMm: number): TextSize | null {
+function digitSize(
+  label: string,
+  bandHeightMm: number,
+  { widthMm, beadWidthMm }: { widthMm: number; beadWidthMm: number },
+): TextSize | null {
   if (bandHeightMm < LOWEST_LABELLED_MM) return null;
-  const heightMm = Math.min(5, bandHeightMm - 1.8);
-  for (let digitMm = Math.min(2.6, heightMm * 0.55); ; digitMm -= 0.1) {
-    const size = { heightMm, widthMm: digitMm, strokeMm: Math.min(0.8, heightMm * 0.18), gapMm: 0.7 };
-    if (textWidthMm(label, size) <= widthMm) return size;
-    if (digitMm - 0.1 < NARROWEST_DIGIT_MM) break;
+  const least = beadWidthMm * STROKE_BEADS;
+  const heightMm = Math.min(5, bandHeightMm - 1.2);
+  const strokeMm = Math.max(least, Math.min(0.8, heightMm * 0.18));
+  // Three strokes and two gaps one above the other, two and one side by side, or a digit is a lump.
+  if (heightMm < 3 * strokeMm + 2 * HOLLOW_MM) return null;
+  const narrowest = 2 * strokeMm + beadWidthMm * GAP_BEADS;
+  for (const gapMm of [Math.max(0.7, beadWidthMm * GAP_BEADS), beadWidthMm * GAP_BEADS]) {
+    for (let digitMm = Math.max(narrowest, Math.min(2.6, heightMm * 0.55)); ; digitMm -= 0.1) {
+      const size = { heightMm, widthMm: Math.max(narrowest, digitMm), strokeMm, gapMm };
+      if (textWidthMm(label, size) <= widthMm) return size;
+      if (digitMm <= narrowest) break;
+    }
   }
-  // Two tenths of play are not worth the strokes: low bands start with narrower digits.
-  const size = {
-    heightMm,
-    widthMm: Math.min(NARROWEST_DIGIT_MM, heightMm * 0.55),
-    strokeMm: heightMm * 0.16,
-    gapMm: 0.6,
-  };
-  return textWidthMm(label, size) <= widthMm ? size : null;
+  return null;
 }
 
 function strokeBoxes(
   number: number,
   floorMm: number,
   heightMm: number,
-  face: { minX: number; widthMm: number },
+  face: { minX: number; widthMm: number; beadWidthMm: number },
 ): FaceBox[] {
   if (heightMm < LOWEST_STROKES_MM) return [];
   const fives = Math.floor(number / 5);
-  const widths = [...Array<number>(fives).fill(STROKE_MM.wide), ...Array<number>(number % 5).fill(STROKE_MM.thin)];
-  const whole = widths.reduce((sum, width) => sum + width + STROKE_MM.gap, -STROKE_MM.gap);
+  const thin = Math.max(THIN_STROKE_MM, face.beadWidthMm * STROKE_BEADS);
+  const gap = Math.max(THIN_STROKE_MM, face.beadWidthMm * GAP_BEADS);
+  const widths = [...Array<number>(fives).fill(thin * WIDE_STROKE), ...Array<number>(number % 5).fill(thin)];
+  const whole = widths.reduce((sum, width) => sum + width + gap, -gap);
   if (whole > face.widthMm) return [];
   const margin = Math.min(0.4, heightMm * 0.25);
   let x = face.minX + (face.widthMm - whole) / 2;
   return widths.map((width) => {
     const box = { minX: x, maxX: x + width, minZ: floorMm + margin, maxZ: floorMm + heightMm - margin };
-    x += width + STROKE_MM.gap;
+    x += width + gap;
     return box;
   });
 }

@@ -86,7 +86,29 @@ export function textBoxes(text: string, x: number, z: number, size: TextSize): F
   return boxes;
 }
 
-/** The strokes of a sign in a cell 1 wide and 2 high; none for signs that are not known. */
-export function beadsOf(sign: string): Readonly<Stroke>[] {
-  return (signs[sign] ?? []).map((name) => strokes[name]);
+/**
+ * The strokes of a sign as lines that are drawn without lifting, in a cell 1 wide and 2 high: as few as the sign can be drawn with. None
+ * for signs that are not known.
+ */
+export function trailsOf(sign: string): { x: number; y: number }[][] {
+  const left = (signs[sign] ?? []).map((name) => strokes[name]);
+  const endsAt = (x: number, y: number) =>
+    left.filter(({ x0, y0, x1, y1 }) => (x0 === x && y0 === y) || (x1 === x && y1 === y));
+  const trails: { x: number; y: number }[][] = [];
+  while (left.length > 0) {
+    // A line without lifting begins where an odd number of strokes meet (Euler 1736), if there is such a place.
+    const ends = left.flatMap(({ x0, y0, x1, y1 }) => [
+      { x: x0, y: y0 },
+      { x: x1, y: y1 },
+    ]);
+    let at = ends.find(({ x, y }) => endsAt(x, y).length % 2 === 1) ?? ends[0];
+    const trail = [at];
+    for (let next = endsAt(at.x, at.y)[0]; next !== undefined; next = endsAt(at.x, at.y)[0]) {
+      left.splice(left.indexOf(next), 1);
+      at = next.x0 === at.x && next.y0 === at.y ? { x: next.x1, y: next.y1 } : { x: next.x0, y: next.y0 };
+      trail.push(at);
+    }
+    trails.push(trail);
+  }
+  return trails;
 }

@@ -12,7 +12,8 @@ import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 const POST_RADIUS_MM = 2;
 const FIRST_POST_MM = 6.4;
 const SQUARE_POST_MM = 4.4;
-const PITCH_MM = 9;
+/** Ten millimetres of air between two posts; where the bed has no room for them, as few as this. */
+const PITCH_MM = 14;
 const LEAST_PITCH_MM = 6.5;
 const SMALLEST_RADIUS_MM = 14;
 const PLATE = { widthMm: 16, depthMm: 3.5, gapMm: 5 };
@@ -27,7 +28,7 @@ export function fenceRadiusMm(count: number, room: { widthMm: number; depthMm: n
   return Math.max(least, Math.min(usual, fits));
 }
 
-function shape({ plan, labels, room }: SpecimenRequest): PieceShape {
+function shape({ plan, labels, room, beadWidthMm }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
   const values = plan.sideBySide?.values ?? [];
   const radius = fenceRadiusMm(values.length, room);
@@ -41,7 +42,11 @@ function shape({ plan, labels, room }: SpecimenRequest): PieceShape {
     return { x: radius * Math.cos(angle), y: middleY + radius * Math.sin(angle), label: plainNumber(value, 2) };
   });
   const plate = { minX: -PLATE.widthMm / 2, maxX: PLATE.widthMm / 2 };
-  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: plate.minX + 0.5, widthMm: PLATE.widthMm - 1 });
+  const faces = bandFaces(plan, labels, storeys.edgesMm, {
+    minX: plate.minX + 0.5,
+    widthMm: PLATE.widthMm - 1,
+    beadWidthMm,
+  });
   const standing: Ring[] = [
     rectangle(plate.minX, plateFront, plate.maxX, plateBack),
     ...spots.map(({ x, y }, i) => {

@@ -1,5 +1,5 @@
-/** Digits laid flat on the bed, one bead a stroke. */
-import { beadsOf } from "./digits";
+/** Digits laid flat on the bed, every sign in as few lines as it can be drawn with. */
+import { trailsOf } from "./digits";
 import { Track } from "../printing/track";
 
 /** Tracks that write `text` with its lower left corner at `x`, `y`; digits `heightMm` high. */
@@ -23,19 +23,14 @@ export function flatText(
         ],
         widthMm: beadWidthMm,
         spot,
+        isText: true,
       });
       left += heightMm * 0.3;
       continue;
     }
-    for (const { x0, y0, x1, y1 } of beadsOf(sign)) {
-      tracks.push({
-        points: [
-          { x: left + x0 * widthMm, y: y + (y0 * heightMm) / 2 },
-          { x: left + x1 * widthMm, y: y + (y1 * heightMm) / 2 },
-        ],
-        widthMm: beadWidthMm,
-        spot,
-      });
+    for (const trail of trailsOf(sign)) {
+      const points = trail.map((point) => ({ x: left + point.x * widthMm, y: y + (point.y * heightMm) / 2 }));
+      tracks.push({ points, widthMm: beadWidthMm, spot, isText: true });
     }
     left += widthMm + heightMm * 0.3;
   }

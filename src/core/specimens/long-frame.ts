@@ -8,7 +8,7 @@ import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const LENGTH_MM = 100;
 const SHORTEST_MM = 40;
-const DEPTH_MM = 26;
+const DEPTH_MM = 16;
 const MARGIN_MM = 1.5;
 
 function shape({ plan, labels, beadWidthMm, layerHeightMm, room }: SpecimenRequest): PieceShape {
@@ -17,7 +17,7 @@ function shape({ plan, labels, beadWidthMm, layerHeightMm, room }: SpecimenReque
   // Two walls from outside and two from inside, and no room for anything between them.
   const thick = 4 * beadSpacingMm(beadWidthMm, layerHeightMm);
   const front = -DEPTH_MM / 2;
-  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: -half + 3, widthMm: 18 });
+  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: -half + 3, widthMm: 18, beadWidthMm });
   const base = baseWithArrow(-half - MARGIN_MM, front - MARGIN_MM, half + MARGIN_MM, -front + MARGIN_MM);
   const outside = rectangle(-half, front, half, -front);
   const inside = rectangle(-half + thick, front + thick, half - thick, -front - thick).reverse();

@@ -1,4 +1,7 @@
-/** One-wall box: four faces of a single bead to measure with a calliper, and a plate in front with the value of every band. */
+/**
+ * One-wall box: four faces of a single bead to measure with a calliper, stairs beside it whose every step is the top of one band, and a
+ * plate in front with the values. The nozzle goes round the box to its seam, never across a face that is measured.
+ */
 import { rectangle } from "../geometry/polygons";
 import { bandFaces } from "./band-faces";
 import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
@@ -7,6 +10,9 @@ import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 /** Length of a face along the middle of its bead, mm. */
 export const FACE_MM = 30;
 const PLATE = { widthMm: 18, depthMm: 3.5, gapMm: 4 };
+const STAIRS = { widthMm: 9, gapMm: 5 };
+/** How far from the box the nozzle passes on its way round. */
+const ROUND_MM = 3;
 const MARGIN_MM = 2;
 
 function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
@@ -17,8 +23,21 @@ function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
   const plateBack = front - PLATE.gapMm;
   const plateFront = plateBack - PLATE.depthMm;
   const plateLeft = -PLATE.widthMm / 2;
-  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: plateLeft + 0.5, widthMm: PLATE.widthMm - 1 });
-  const base = baseWithArrow(-half - MARGIN_MM, plateFront - MARGIN_MM, half + MARGIN_MM, half + shift + MARGIN_MM);
+  const faces = bandFaces(plan, labels, storeys.edgesMm, {
+    minX: plateLeft + 0.5,
+    widthMm: PLATE.widthMm - 1,
+    beadWidthMm,
+  });
+  const stairsLeft = half + STAIRS.gapMm;
+  const stairsRight = stairsLeft + STAIRS.widthMm;
+  const stepMm = FACE_MM / plan.bands.length;
+  const base = baseWithArrow(
+    -half - MARGIN_MM,
+    plateFront - MARGIN_MM,
+    stairsRight + MARGIN_MM,
+    half + shift + MARGIN_MM,
+    0,
+  );
   const plate = rectangle(plateLeft, plateFront, -plateLeft, plateBack);
   const wall = {
     // From the back left, where the seam spoils no measuring.
@@ -30,19 +49,25 @@ function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
       { x: -half, y: half + shift },
     ],
     widthMm: beadWidthMm,
+    via: [
+      { x: -half - ROUND_MM, y: front - ROUND_MM },
+      { x: -half - ROUND_MM, y: half + shift },
+    ],
   };
   return {
     heightMm: storeys.heightMm,
-    widthMm: 2 * (half + MARGIN_MM),
+    widthMm: 2 * (stairsRight + MARGIN_MM),
     depthMm: 2 * (half + shift + MARGIN_MM + 3),
     solidAt(zMm) {
       const storey = storeys.at(zMm);
       if (storey === null) return [];
-      return storey === "base" ? base : [plate, ...faces.raisedAt(zMm, storey.index, plateFront)];
+      if (storey === "base") return base;
+      const step = rectangle(stairsLeft, front + storey.index * stepMm, stairsRight, half + shift);
+      return [step, plate, ...faces.raisedAt(zMm, storey.index, plateFront)];
     },
     tracksAt: (zMm) => (zMm > storeys.edgesMm[0] && zMm <= storeys.heightMm ? [wall] : []),
     drawing: storeyDrawing(labels),
-    legend: `${faces.legend} The box behind the plate has one wall, asked for ${beadWidthMm} mm thick.`,
+    legend: `${faces.legend} The box behind the plate has one wall, asked for ${beadWidthMm} mm thick. Each step of the stairs is the top of one band, the lowest in front.`,
     unlabelled: faces.unlabelled,
   };
 }

@@ -8,7 +8,7 @@ export const acceleration: TrialKind = {
   label: "Acceleration",
   question: () => "How hard may the printer speed up?",
   explains:
-    "Finds the printing acceleration at which ghosts beside letters and grooves stay faint. Hold the X and the Y face to the light and look for ripples behind each letter and groove; travel and retract are left alone.",
+    "Finds the printing acceleration at which ghosts beside letters stay faint. Hold the X and the Y face to the light and look for ripples behind each letter and corner; travel and retract are left alone.",
   needs: [needs.speed],
   setting: () => "acceleration",
   options: [],
@@ -18,8 +18,7 @@ export const acceleration: TrialKind = {
     const { plan, notes } = stackBands(request, {
       key: "acceleration",
       values: around(printer.printAccelerationMmS2, FACTORS, 50, 50, 50_000),
-      baseMm: 1,
-      bandMm: 7,
+      bandMm: 4,
       lowestBandMm: 4,
     });
     const printSpeed = motionTrialMmS(request);

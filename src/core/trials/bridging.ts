@@ -1,4 +1,5 @@
 import { columnsOf } from "../heightplan/planned";
+import type { Process } from "../printing/process";
 import { SettingKey } from "../settings";
 import { DECK_LAYERS, deckFirstLayer } from "../specimens/harp-deck";
 import { TrialKind } from "./kind";
@@ -8,7 +9,8 @@ import { fanFor, nozzleFor, stackBands, usualFixed } from "./rounds";
 
 const STEP_C = 5;
 const MOST_BANDS = 5;
-const USUAL_COOL_LAYERS = 6;
+/** A step of 5 to 15 °C settles in a layer or two. */
+const USUAL_COOL_LAYERS = 3;
 const ordinals = ["First", "Second", "Third"];
 
 /** Speed, flow and fan of each layer over air: slow and lean, lean, as usual (common practice, no source). */
@@ -73,7 +75,7 @@ export const bridging: TrialKind = {
   label: "Bridging",
   question: (spool) => `How far can ${spool.colourName || spool.name} be laid over air?`,
   explains:
-    "Finds how cool, slow and lean the first layers over air must be, and how wide a gap they cross. Turn the piece over and look at the underside of every span: flat, smooth, no hanging loops.",
+    "Finds how cool, slow and lean the first layers over air must be, and how wide a gap they cross. Turn the piece over, where nothing hides them, and look at the underside of every span: flat, smooth, no hanging loops.",
   needs: [needs.temperature, needs.fan],
   setting: () => "nozzleTemperature",
   options: [
@@ -98,7 +100,7 @@ export const bridging: TrialKind = {
     const step = Math.max(STEP_C, Math.ceil((warm - low) / (MOST_BANDS - 1) / STEP_C) * STEP_C);
     const values: number[] = [];
     for (let value = warm; value >= low && values.length < MOST_BANDS; value -= step) values.push(value);
-    const stack = { key: "nozzleTemperature" as const, values, baseMm: 1.2, bandMm: 8, lowestBandMm: 4 };
+    const stack = { key: "nozzleTemperature" as const, values, bandMm: 4.8, lowestBandMm: 4 };
     const { plan, notes } = stackBands(request, stack);
     const fixed = usualFixed(request, [], { fan: fanFor(printer, spool.fanPercent) });
     return { plan, fixed, notes };
@@ -108,6 +110,24 @@ export const bridging: TrialKind = {
     tell: ({ options }, coolLayers) => ({ options: { ...options, coolLayers } }),
   },
   range: (_, spool) => ({ low: spool.labelMinC, high: spool.labelMaxC }),
+  // Only what lies over air is slow: slow posts would cost most of the time and show nothing.
+  layerProcess({ bands, tops, options, layerHeightMm }, usual) {
+    const flow = numberOption(options, "flow1") / 100;
+    const speedOf = (n: number) => numberOption(options, `speed${n}`);
+    const first: Process = {
+      ...usual,
+      bridgeMmS: speedOf(1),
+      bridgePitchMm: usual.bridgeStrandMm * Math.sqrt(Math.min(1, flow)),
+    };
+    const further = [2, 3].map((n): Process => ({ ...usual, solidMmS: Math.min(usual.solidMmS, speedOf(n)) }));
+    const deckOf = bands.map(({ firstLayer, askedToMm }) =>
+      Math.max(firstLayer, deckFirstLayer(askedToMm, tops, layerHeightMm)),
+    );
+    return (layer) => {
+      const band = bands.findIndex(({ lastLayer }, i) => layer >= deckOf[i] && layer <= lastLayer);
+      return band < 0 ? usual : [first, ...further][Math.min(layer - deckOf[band], DECK_LAYERS - 1)];
+    };
+  },
   spread({ followed, bands, tops, fixed, options, layerHeightMm }) {
     const count = tops.length;
     const column = (key: SettingKey) => columnsOf(followed, key, count);
@@ -138,7 +158,7 @@ export const bridging: TrialKind = {
         if (warm !== undefined) set("nozzleTemperature", warm + numberOption(options, `warmer${n}`), layer, layer);
         set("fan", over.fan ?? numberOption(options, `fan${n}`), layer, layer);
         set("flowFactor", over.flowFactor ?? numberOption(options, `flow${n}`), layer, layer);
-        set("printSpeed", over.printSpeed ?? numberOption(options, `speed${n}`), layer, layer);
+        if (over.printSpeed !== undefined) set("printSpeed", over.printSpeed, layer, layer);
       }
     });
   },

@@ -16,7 +16,7 @@ import { plainNumber } from "../units";
 import { trialKindFor } from ".";
 import { headerLines } from "./header";
 import { OptionValues, optionsOf } from "../options/option";
-import { primeLine, PrimeLine, writePrime } from "./prime";
+import { primeLine, PrimeLine, restLines, writePrime } from "./prime";
 import { roomOn } from "./room";
 import { Sayings, TrialRefusal } from "./sayings";
 import { endLines, startLines, templateValues } from "./start-and-end";
@@ -42,13 +42,17 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   const tool = Math.min(trial.tool, printer.tools - 1);
   const options = optionsFor(trial, printer);
 
-  const process = processOf(input, options);
-  const shape = shapeOf(trial, printer, options, process);
+  const usual = processOf(input, options);
+  const shape = shapeOf(trial, printer, options, usual);
+  const process = { ...usual, seamNear: shape.seamNear };
   const tops = layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm);
   const bands = resolveBands(trial.plan, tops);
   const followed = followTrial(trial, printer, bands, tops);
   const slices = slice(shape, tops);
-  const ofLayer = layerProcesses(process, followed);
+  const kind = trialKindFor(trial.kind);
+  const { fixed, layerHeightMm } = trial;
+  const own = kind.layerProcess?.({ followed, bands, tops, fixed, options, layerHeightMm }, process);
+  const ofLayer = layerProcesses(own ?? (() => process), followed);
   const prime = primeLine(process, printer, bedCentre(printer), shape);
   const laid = layPiece(input, shape, slices, bands, ofLayer, prime);
 
@@ -61,7 +65,6 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   lines(["; positions absolute in mm, filament relative", "G21", "G90", "M83"]);
   lines(sayings.say("fan", 0));
   lines(sayings.atStart(trial));
-  lines(trialKindFor(trial.kind).linesBefore?.(options, printer) ?? []);
   writePrime(out, ofLayer(0), prime);
   writeMoves(out, laid.moves, laid.layerStarts, {
     linesBefore: sayings.beforeLayers(bands, followed, trial, tops.length),
@@ -70,7 +73,8 @@ export function buildTrial(input: TrialInput): BuiltTrial {
     start: prime.to,
     firmwareRetraction: process.firmwareRetraction,
   });
-  lines(["; the print ends here"]);
+  lines(["; the print ends here", ...restLines(laid.moves, ofLayer(tops.length - 1))]);
+  lines(kind.linesAfter?.(options, printer) ?? []);
   lines(sayings.atEnd(trial, followed));
   lines(endLines(printer, values, sayings));
   const { moves, layerStarts } = laid;
@@ -142,6 +146,7 @@ function layPiece(
     start: prime.to,
     limits: limitsFor(printer),
     spots: sideBySide ? shape.spots : undefined,
+    order: shape.order,
     spotsFrom: bands[0]?.firstLayer,
     retractionsMm: sideBySide?.setting === "retractionLength" ? sideBySide.values : undefined,
   });
@@ -151,19 +156,22 @@ function layPiece(
 const insideKeys: SettingKey[] = settingKeys.filter((key) => settingFor(key).inside);
 
 /** How each layer is laid; layers that wish for the same share one process. */
-function layerProcesses(process: Process, { planned }: Followed): (layer: number) => Process {
+function layerProcesses(usual: (layer: number) => Process, { planned }: Followed): (layer: number) => Process {
   const wished = insideKeys.filter((key) => planned[key]);
-  if (wished.length === 0) return () => process;
-  const kept = new Map<string, Process>();
+  if (wished.length === 0) return usual;
+  const kept = new Map<Process, Map<string, Process>>();
   return (layer) => {
+    const process = usual(layer);
     const text = wished.map((key) => planned[key]![layer]).join();
-    let own = kept.get(text);
+    const ofProcess = kept.get(process) ?? new Map<string, Process>();
+    kept.set(process, ofProcess);
+    let own = ofProcess.get(text);
     if (!own) {
       own = wished.reduce((so, key) => {
         const value = planned[key]![layer];
         return value === undefined || Number.isNaN(value) ? so : settingFor(key).inside!.process(so, value);
       }, process);
-      kept.set(text, own);
+      ofProcess.set(text, own);
     }
     return own;
   };

@@ -17,7 +17,7 @@ export const cornering: TrialKind = {
   label: "Cornering",
   question: () => "How fast may corners be taken?",
   explains:
-    "Finds the jerk or junction deviation, whichever the firmware has, between blobs at the corners and ghosts behind them. Look at the teeth on the back, the corners and the edges of the grooves.",
+    "Finds the jerk or junction deviation, whichever the firmware has, between blobs at the corners and ghosts behind them. Look at the teeth on the back and at the corners.",
   needs: [needs.acceleration],
   setting: keyFor,
   options: [],
@@ -29,7 +29,7 @@ export const cornering: TrialKind = {
       key === "jerk"
         ? around(printer.jerkMmS, FACTORS, 0.5, 0.5, 100)
         : around(printer.junctionDeviationMm, FACTORS, 0.001, 0.001, 1);
-    const { plan, notes } = stackBands(request, { key, values, baseMm: 1, bandMm: 7, lowestBandMm: 4 });
+    const { plan, notes } = stackBands(request, { key, values, bandMm: 4, lowestBandMm: 4 });
     const printSpeed = motionTrialMmS(request);
     return { plan, fixed: usualFixed(request, ["jerk", "junctionDeviation"], { printSpeed }), notes };
   },

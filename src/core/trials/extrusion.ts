@@ -1,13 +1,20 @@
+import { bedCentre, bedDepthMm } from "../shelf/printer";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
 import { numberOption } from "../options/option";
+import { REST_MM } from "./prime";
 import { usualFixed } from "./rounds";
+
+/** The mark lies further off than what is fed, so that something is left to measure. */
+const MARK_BEYOND_MM = 20;
+const FEED_HEIGHT_MM = 50;
+const EDGE_MM = 8;
 
 export const extrusion: TrialKind = {
   label: "Extrusion",
   question: () => "Does the extruder feed what it is told?",
   explains:
-    "Feeds a length without moving, then lays single tracks and a one-wall ring of known size. Mark the filament before you start and measure what was drawn in; then measure the width of the tracks and the wall of the ring.",
+    "Lays single tracks and a one-wall ring of known size, then stops, lets you mark the filament, and feeds a length without moving. Measure how much was drawn in, the width of the tracks and the wall of the ring.",
   needs: [],
   setting: () => "flowFactor",
   options: [
@@ -70,15 +77,23 @@ export const extrusion: TrialKind = {
   },
   range: () => ({ low: 90, high: 110 }),
   process: (usual) => ({ ...usual, brimRings: 0 }),
-  linesBefore(options, printer) {
+  // The feed is an act of its own: behind the print, at the bed's edge, and somebody says when to go on.
+  linesAfter(options, printer) {
     if (options.feed !== true) return [];
     const feedMm = plainNumber(numberOption(options, "feedMm"), 1);
-    const speed = Math.round(numberOption(options, "feedMmMin"));
+    const markMm = plainNumber(numberOption(options, "feedMm") + MARK_BEYOND_MM, 1);
+    const edge = { x: bedCentre(printer).x, y: bedCentre(printer).y - bedDepthMm(printer) / 2 + EDGE_MM };
     return [
-      `; feed ${feedMm} mm without motion: mark the filament before the start, measure what is left`,
-      `G0 Z${plainNumber(Math.min(50, printer.buildHeightMm))} F600`,
-      `G1 E${feedMm} F${speed}`,
-      "G4 S3",
+      `; feed ${feedMm} mm without motion: mark the filament ${markMm} mm above the extruder, go on, measure what is left to the mark`,
+      `G1 E${REST_MM} F300`,
+      `G0 Z${plainNumber(Math.min(FEED_HEIGHT_MM, printer.buildHeightMm))} F600`,
+      `G0 X${plainNumber(edge.x)} Y${plainNumber(edge.y)} F3000`,
+      `M117 Mark at ${markMm} mm, then go on`,
+      "M0",
+      `G1 E${feedMm} F${Math.round(numberOption(options, "feedMmMin"))}`,
+      `M117 ${feedMm} mm fed: measure to the mark`,
+      "M0",
+      `G1 E-${REST_MM} F300`,
     ];
   },
 };

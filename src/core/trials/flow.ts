@@ -6,7 +6,7 @@ export const flow: TrialKind = {
   label: "Flow",
   question: (spool) => `Does ${spool.colourName || spool.name} come out as wide as it should?`,
   explains:
-    "Finds the flow at which a single wall is as thick as it was asked for. Measure the four faces of each band with a calliper, and look for gaps or ridges on the base.",
+    "Finds the flow at which a single wall is as thick as it was asked for. Measure the four faces of each band with a calliper, and look for gaps or ridges on the steps beside the box: each is the top of one band.",
   needs: [needs.steps, needs.temperature],
   setting: () => "flowFactor",
   options: [],
@@ -15,8 +15,7 @@ export const flow: TrialKind = {
     const { plan, notes } = stackBands(request, {
       key: "flowFactor",
       values: steps(90, 110, 5),
-      baseMm: 1,
-      bandMm: 8,
+      bandMm: 4.8,
       lowestBandMm: 3,
     });
     return { plan, fixed: usualFixed(request, ["flowFactor"]), notes };

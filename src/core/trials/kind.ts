@@ -60,10 +60,12 @@ export interface TrialKind {
   bandNote?(settings: SettingValues, printer: Printer, layerHeightMm: number): string | null;
   /** How the piece is printed where that differs from the usual. */
   process?(usual: Process, options: OptionValues): Process;
+  /** How single layers are laid where that differs from the piece: a deck's strands slower than its posts, say. */
+  layerProcess?(request: LayersRequest, usual: Process): (layer: number) => Process;
   /** Changes what holds in which layer, where a band is more than one span: cooled before a bridge, say. */
   spread?(request: LayersRequest): void;
-  /** Lines between the start lines and the print. */
-  linesBefore?(options: OptionValues, printer: Printer): string[];
+  /** Lines behind the print, before what the trial changed is set back. */
+  linesAfter?(options: OptionValues, printer: Printer): string[];
   /** How early the nozzle is told, where that is an option of the kind's own instead of the plan's lead. */
   early?: { now(options: OptionValues): number; tell(trial: TrialParts, layers: number): Partial<TrialParts> };
 }

@@ -25,10 +25,10 @@ export const pressureAdvance: TrialKind = {
       label: "Print",
       kind: "choice",
       choices: [
-        { value: "tower", label: "a tower" },
         { value: "lines", label: "flat lines" },
+        { value: "tower", label: "a tower" },
       ],
-      usual: "tower",
+      usual: "lines",
       remakes: true,
     },
     { key: "slowMmS", label: "Slow", kind: "number", unit: "mm/s", low: 5, high: 200, step: 5, decimals: 0, usual: 20 },
@@ -65,7 +65,6 @@ export const pressureAdvance: TrialKind = {
     const stack = {
       key: "pressureAdvance" as const,
       values: steps(0, mostFor(printer), hasLongWay(printer) ? 0.1 : 0.02),
-      baseMm: 1,
     };
     const { plan, notes } = stackBands(request, { ...stack, bandMm: 5, lowestBandMm: 2 });
     return { plan, fixed, notes };

@@ -1,42 +1,70 @@
-/** The line that fills the nozzle before the piece is begun. */
+/** What happens to the filament before and behind the piece: what one print leaves, the next knows. */
 import { ByteWriter } from "../gcode/write";
+import { MoveKind, MoveTable } from "../gcode/moves";
 import { Point } from "../geometry/polygons";
 import { filamentAreaMm2 } from "../material/bead";
-import { laidAreaMm2, Process } from "../printing/process";
-import { outsideBedMm, Printer } from "../shelf/printer";
+import { Process } from "../printing/process";
+import { bedDepthMm, outsideBedMm, Printer } from "../shelf/printer";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber } from "../units";
 
-const PRIME_MM = 50;
+const PRIME_MM = 60;
+/** Filament that fills the nozzle whatever it had lost: 10 to 20 mm (common practice, no source). */
+const PRIME_FILAMENT_MM = 15;
 const PRIME_GAP_MM = 9;
-/** So much wider than a usual bead, so that nothing old is left in the nozzle. */
-const PRIME_SHARE = 1.3;
+const EDGE_MM = 4;
+/** Between the way there and the way back. */
+const PASS_MM = 1.6;
+/** Every print ends drawn back by so much, and every print begins by giving it back. */
+export const REST_MM = 1;
 
 export interface PrimeLine {
   from: Point;
   to: Point;
 }
 
-/** Where the nozzle is filled: in front of the piece, inside the bed. */
+/** Where the nozzle is filled: there and back along the front edge of the bed, clear of the piece as far as the bed allows. */
 export function primeLine(process: Process, printer: Printer, centre: Point, shape: PieceShape): PrimeLine {
   const brimMm = process.brimRings * process.beadWidthMm;
-  let y = centre.y - shape.depthMm / 2 - PRIME_GAP_MM - brimMm;
+  const pieceFront = centre.y - shape.depthMm / 2 - PRIME_GAP_MM - brimMm;
+  let y = Math.min(pieceFront, centre.y - bedDepthMm(printer) / 2 + EDGE_MM);
   const x = centre.x - PRIME_MM / 2;
   while (y < centre.y && (outsideBedMm(printer, x, y) > -2 || outsideBedMm(printer, x + PRIME_MM, y) > -2)) y += 1;
-  return { from: { x, y }, to: { x: x + PRIME_MM, y } };
+  return { from: { x, y }, to: { x, y: y + PASS_MM } };
 }
 
-/** Lays the line and draws the filament back, as the first layer will give it back. */
+/** Gives back what the last print left, lays the lines and draws the filament back, as the first layer will give it back. */
 export function writePrime(out: ByteWriter, first: Process, { from, to }: PrimeLine): void {
   const z = first.firstLayerHeightMm;
-  const area = laidAreaMm2(first, z, false) * PRIME_SHARE;
-  const fed = (PRIME_MM * area) / filamentAreaMm2(first.filamentDiameterMm);
-  out.line("; prime the nozzle");
+  const fed = plainNumber(PRIME_FILAMENT_MM / 2, 5);
+  const feed = Math.round(Math.min(first.firstLayerMmS, primeMmS(first)) * 60);
+  const drawn = Math.round(first.retractionMmS * 60);
+  out.line(`; prime the nozzle; a print before this one ended drawn back by ${REST_MM} mm`);
   out.line(`G0 X${plainNumber(from.x)} Y${plainNumber(from.y)} F${Math.round(first.travelMmS * 60)}`);
   out.line(`G0 Z${plainNumber(z)} F${Math.round(first.liftMmS * 60)}`);
-  out.line(`G1 X${plainNumber(to.x)} E${plainNumber(fed, 5)} F${Math.round(first.firstLayerMmS * 60)}`);
+  out.line(`G1 E${REST_MM} F${drawn}`);
+  out.line(`G1 X${plainNumber(from.x + PRIME_MM)} E${fed} F${feed}`);
+  out.line(`G0 Y${plainNumber(to.y)}`);
+  out.line(`G1 X${plainNumber(to.x)} E${fed} F${feed}`);
   if (first.firmwareRetraction) out.line("G10");
-  else if (first.retractionMm > 0) {
-    out.line(`G1 E${plainNumber(-first.retractionMm, 5)} F${Math.round(first.retractionMmS * 60)}`);
+  else if (first.retractionMm > 0) out.line(`G1 E${plainNumber(-first.retractionMm, 5)} F${drawn}`);
+}
+
+/** A bead so fat is laid no faster than the usual flow: half of what the outer wall asks for leaves room. */
+function primeMmS({ outerWallMmS, beadWidthMm, layerHeightMm, filamentDiameterMm }: Process): number {
+  const flowMm3S = outerWallMmS * beadWidthMm * layerHeightMm;
+  return flowMm3S / ((PRIME_FILAMENT_MM * filamentAreaMm2(filamentDiameterMm)) / (2 * PRIME_MM));
+}
+
+/** The line that leaves the filament drawn back by what the next print expects; none if it is already. */
+export function restLines(moves: MoveTable, process: Process): string[] {
+  const drawn = Math.round(process.retractionMmS * 60);
+  if (process.firmwareRetraction) return ["G11", `G1 E-${REST_MM} F${drawn}`];
+  let backMm = 0;
+  for (let i = moves.count - 1; i >= 0 && backMm === 0; i--) {
+    if (moves.kind[i] === MoveKind.retract) backMm = -moves.filamentMm[i];
+    else if (moves.filamentMm[i] > 0) break;
   }
+  const over = backMm - REST_MM;
+  return Math.abs(over) < 1e-6 ? [] : [`G1 E${plainNumber(over, 5)} F${drawn}`];
 }

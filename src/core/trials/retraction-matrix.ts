@@ -2,10 +2,8 @@ import { roundTo } from "../units";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { numberOption } from "../options/option";
-import { halfFan, speedsFor } from "./retraction";
+import { halfFan, lengthsFor, speedsFor } from "./retraction";
 import { stackBands, usualFixed } from "./rounds";
-
-const LENGTHS_MM = [0.5, 1, 1.5, 2, 3, 4, 5, 6, 7, 8];
 
 export const retractionMatrix: TrialKind = {
   label: "Retraction matrix",
@@ -24,7 +22,7 @@ export const retractionMatrix: TrialKind = {
       high: 200,
       step: 1,
       decimals: 0,
-      usual: 20,
+      usual: 14,
       remakes: true,
     },
   ],
@@ -33,13 +31,14 @@ export const retractionMatrix: TrialKind = {
     const { options, layerHeightMm } = request;
     const speeds = speedsFor(request);
     const air = halfFan(request);
+    const lengths = lengthsFor(request);
     const bandMm = roundTo(numberOption(options, "layersPerStep") * layerHeightMm, 4);
-    const stack = { key: "retractionSpeed" as const, values: speeds.values, baseMm: 0.8 };
+    const stack = { key: "retractionSpeed" as const, values: speeds.values };
     const { plan, notes } = stackBands(request, { ...stack, bandMm, lowestBandMm: Math.min(bandMm, 1) });
     return {
-      plan: { ...plan, sideBySide: { setting: "retractionLength", values: LENGTHS_MM } },
+      plan: { ...plan, sideBySide: { setting: "retractionLength", values: lengths.values } },
       fixed: usualFixed(request, ["retractionSpeed", "retractionLength"], { fan: air.fan }),
-      notes: [...notes, ...air.notes, ...speeds.notes],
+      notes: [...notes, ...air.notes, ...speeds.notes, ...lengths.notes],
     };
   },
   range: () => ({ low: 10, high: 60 }),

@@ -1,10 +1,26 @@
 import { dialects } from "../machine/dialects";
+import { FilamentPath, pathOf } from "../shelf/five-questions";
 import { plainNumber } from "../units";
 import { RoundRequest, TrialKind } from "./kind";
 import { needs } from "./need";
 import { fanFor, stackBands, steps, usualFixed } from "./rounds";
 
-export const WIDE_LENGTHS_MM = [0.5, 1, 2, 3, 4, 5, 6, 7, 8];
+/** Lengths worth trying on each path: far back on a short one draws melt into the cold part and jams (common practice, no source). */
+const LENGTHS_MM: Record<FilamentPath, number[]> = {
+  short: [0.2, 0.4, 0.6, 0.8, 1, 1.5, 2, 2.5, 3],
+  long: [0.5, 1, 2, 3, 4, 5, 6, 7, 8],
+};
+
+/** The lengths for a printer's path, and what is said of it. */
+export function lengthsFor({ printer }: RoundRequest, least = 0): { values: number[]; notes: string[] } {
+  const path = pathOf(printer);
+  const note =
+    path === "short"
+      ? `The drive of ${printer.name} sits near the nozzle (it draws back ${plainNumber(printer.retractionMm)} mm): nothing above 3 mm is tried.`
+      : null;
+  return { values: LENGTHS_MM[path].filter((value) => value >= least), notes: note ? [note] : [] };
+}
+
 const SPEEDS_MM_S = steps(10, 60, 10);
 
 /** Speeds the extruder can follow, and what is said of those it cannot. */
@@ -36,7 +52,7 @@ export const retraction: TrialKind = {
   label: "Retraction",
   question: (spool) => `How far back does ${spool.colourName || spool.name} want to be drawn?`,
   explains:
-    "Finds the shortest retraction, or the best speed for it, that leaves no strings. Look for hairs between the posts and for blobs or gaps where each post begins.",
+    "Finds the shortest retraction, or the best speed for it, that leaves no strings. Look for hairs between the posts, across 15, 20 and 25 mm of air, and for blobs or gaps where each post begins.",
   needs: [needs.temperature, needs.fan],
   setting: (_, options) => (options.vary === "speed" ? "retractionSpeed" : "retractionLength"),
   options: [
@@ -59,15 +75,19 @@ export const retraction: TrialKind = {
     const speeds = speedsFor(request);
     const air = halfFan(request);
     const key = bySpeed ? "retractionSpeed" : "retractionLength";
-    const values = bySpeed ? speeds.values : WIDE_LENGTHS_MM;
-    const { plan, notes } = stackBands(request, { key, values, baseMm: 1, bandMm: 6, lowestBandMm: 2 });
+    const lengths = lengthsFor(request);
+    const values = bySpeed ? speeds.values : lengths.values;
+    const { plan, notes } = stackBands(request, { key, values, bandMm: 4, lowestBandMm: 2 });
     const fixed = usualFixed(request, [key], {
       fan: air.fan,
       ...(bySpeed
         ? { retractionLength: kept.retractionLength ?? printer.retractionMm }
         : { retractionSpeed: kept.retractionSpeed ?? printer.retractionMmS }),
     });
-    return { plan, fixed, notes: [...notes, ...air.notes, ...(bySpeed ? speeds.notes : [])] };
+    return { plan, fixed, notes: [...notes, ...air.notes, ...(bySpeed ? speeds.notes : lengths.notes)] };
   },
-  range: () => ({ low: 0.5, high: 8 }),
+  range: (printer) => {
+    const lengths = LENGTHS_MM[pathOf(printer)];
+    return { low: lengths[0], high: lengths[lengths.length - 1] };
+  },
 };

@@ -56,16 +56,36 @@ export interface Stack {
   key: SettingKey;
   /** Bottom first. */
   values: number[];
-  baseMm: number;
+  /** About how high a band is; it comes out as whole layers. */
   bandMm: number;
   /** Below this a band shows nothing: rather fewer of them. */
   lowestBandMm: number;
 }
 
-/** A plan of one band a value. On a low printer the bands get thinner, then fewer; both are said. */
-export function stackBands({ printer }: RoundRequest, stack: Stack): { plan: HeightPlan; notes: string[] } {
+/** About how thick a base is, mm: solid from bottom to top, so that what stands on it stands on no void, and thin enough to cost little. */
+const BASE_MM = 0.6;
+const FEWEST_BASE_LAYERS = 3;
+
+/** The base's height, mm: whole layers, three at least. */
+export function baseHeightMm({ layerHeightMm, firstLayerHeightMm }: RoundRequest): number {
+  const further = Math.max(FEWEST_BASE_LAYERS - 1, Math.round((BASE_MM - firstLayerHeightMm) / layerHeightMm));
+  return roundTo(firstLayerHeightMm + further * layerHeightMm, 4);
+}
+
+/** A height as whole layers, rounded by `round`, one at least. */
+function wholeLayers(mm: number, layerHeightMm: number, round: (layers: number) => number): number {
+  return roundTo(Math.max(1, round(mm / layerHeightMm + 1e-6)) * layerHeightMm, 4);
+}
+
+/**
+ * A plan of one band a value; base and bands are whole layers, so that every edge falls between two. On a low printer the bands get thinner,
+ * then fewer; both are said.
+ */
+export function stackBands(request: RoundRequest, stack: Stack): { plan: HeightPlan; notes: string[] } {
+  const { printer, layerHeightMm } = request;
   const notes: string[] = [];
-  const room = printer.buildHeightMm - stack.baseMm - 1;
+  const base = baseHeightMm(request);
+  const room = printer.buildHeightMm - base - 1;
   let { values } = stack;
   const most = Math.max(1, Math.floor(room / stack.lowestBandMm));
   if (values.length > most) {
@@ -74,14 +94,15 @@ export function stackBands({ printer }: RoundRequest, stack: Stack): { plan: Hei
     );
     values = evenly(values, most);
   }
-  const bandMm = Math.min(stack.bandMm, Math.floor((room / values.length) * 10) / 10);
-  if (bandMm < stack.bandMm) {
+  const usualMm = wholeLayers(stack.bandMm, layerHeightMm, Math.round);
+  const bandMm = Math.min(usualMm, wholeLayers(room / values.length, layerHeightMm, Math.floor));
+  if (bandMm < usualMm) {
     notes.push(
-      `${printer.name} is ${plainNumber(printer.buildHeightMm)} mm high: bands of ${plainNumber(bandMm)} mm instead of ${plainNumber(stack.bandMm)} mm.`,
+      `${printer.name} is ${plainNumber(printer.buildHeightMm)} mm high: bands of ${plainNumber(bandMm)} mm instead of ${plainNumber(usualMm)} mm.`,
     );
   }
   const bands: Band[] = values.map((value) => ({ heightMm: bandMm, settings: { [stack.key]: value } }));
-  return { plan: { baseHeightMm: stack.baseMm, bands }, notes };
+  return { plan: { baseHeightMm: base, bands }, notes };
 }
 
 /** `count` of the values, both ends among them. */

@@ -34,13 +34,18 @@ export class Sayings {
     this.refusals.push(refusal);
   }
 
-  /** What is held fixed and outlives a print; a firmware that draws back by itself is always told how far, for it may hold anything. */
+  /**
+   * Everything that outlives a print: what is held fixed, and the printer's own values of all else, for whatever was printed or broken off before
+   * may have left others. What this printer has no word for is passed over.
+   */
   atStart({ fixed }: Trial): string[] {
     return outliving.flatMap((key) => {
-      const { inside, usual } = settingFor(key);
-      const always = inside && !inside.on(this.printer) ? usual(this.printer, this.spool) : undefined;
-      const value = fixed[key] ?? always;
-      return value === undefined ? [] : this.say(key, value);
+      const { usual, say } = settingFor(key);
+      const value = fixed[key];
+      if (value !== undefined) return this.say(key, value);
+      const own = usual(this.printer, this.spool);
+      const said = own === undefined ? null : say(own, this.printer, this.tool);
+      return said?.ok ? said.value : [];
     });
   }
 

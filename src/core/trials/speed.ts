@@ -3,7 +3,18 @@ import { beadWidthFor } from "../printing/process";
 import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
-import { stackBands, steps, usualFixed } from "./rounds";
+import { stackBands, usualFixed } from "./rounds";
+
+const LOWEST_MM_S = 30;
+const BANDS = 6;
+const PAST_LIMIT = 1.2;
+/** Straight side of the long frame on a usual bed, mm. */
+const LONG_SIDE_MM = 100;
+
+/** The highest speed that is held for half of a side: speeding up and slowing down take v²/a together (uniform acceleration). */
+function longestHeldMmS(accelerationMmS2: number, sideMm: number): number {
+  return Math.sqrt(accelerationMmS2 * sideMm * 0.5);
+}
 
 export const speed: TrialKind = {
   label: "Speed",
@@ -16,13 +27,17 @@ export const speed: TrialKind = {
   specimen: () => "long-frame",
   firstRound(request) {
     const { printer } = request;
-    const wide = steps(30, 120, 15);
+    // Past the hot end's own limit, so that there is a band that shows it; not past what the axes reach on the long side.
+    const limitMmS = printer.highestFlowMm3S / beadAreaMm2(beadWidthFor(printer), request.layerHeightMm);
+    const held = longestHeldMmS(printer.printAccelerationMmS2, LONG_SIDE_MM);
+    const most = Math.max(LOWEST_MM_S * 2, Math.min(limitMmS * PAST_LIMIT, held));
+    const step = Math.max(5, Math.round((most - LOWEST_MM_S) / (BANDS - 1) / 5) * 5);
+    const wide = Array.from({ length: BANDS }, (_, i) => LOWEST_MM_S + i * step);
     const values = wide.filter((value) => value <= printer.highestFeedXyMmS);
     const { plan, notes } = stackBands(request, {
       key: "printSpeed",
       values: values.length > 0 ? values : [printer.highestFeedXyMmS],
-      baseMm: 1,
-      bandMm: 6,
+      bandMm: 4,
       lowestBandMm: 2,
     });
     if (values.length < wide.length) {

@@ -8,6 +8,9 @@ import { Followed } from "../heightplan/planned";
 import { Sayings } from "./sayings";
 import { Trial } from "./trial";
 
+/** How far from the bed's edge a nozzle waits. */
+const FROM_EDGE_MM = 10;
+
 /** What the names in start and end lines stand for; `topMm` is the height of the piece. */
 export function templateValues(
   trial: Trial,
@@ -25,6 +28,8 @@ export function templateValues(
     tool,
     bedCentreX: centre.x,
     bedCentreY: centre.y,
+    frontY: centre.y - bedDepthMm(printer) / 2 + FROM_EDGE_MM,
+    backY: centre.y + bedDepthMm(printer) / 2 - FROM_EDGE_MM,
     bedWidth: printer.bedWidthMm,
     bedDepth: bedDepthMm(printer),
     buildHeight: printer.buildHeightMm,

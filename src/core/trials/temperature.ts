@@ -3,8 +3,8 @@ import { needs } from "./need";
 import { stackBands, usualFixed } from "./rounds";
 
 const STEP_C = 5;
-const BAND_MM = 10;
-const BASE_MM = 1.5;
+/** The nozzle settles within a layer or two of a 5 °C step: the rest is for looking. Whole layers of 0.12, 0.16, 0.2, 0.24 and 0.3 mm. */
+const BAND_MM = 4.8;
 const MOST_FIRST_BANDS = 16;
 
 /** Label's range in 5 °C steps, both ends included, hottest first: a cold bottom band jams or does not stick. */
@@ -29,7 +29,7 @@ export const temperature: TrialKind = {
     const { printer, spool } = request;
     const high = Math.min(spool.labelMaxC, printer.highestNozzleC);
     const low = Math.min(spool.labelMinC, high);
-    const stack = { key: "nozzleTemperature" as const, baseMm: BASE_MM, bandMm: BAND_MM, lowestBandMm: 4 };
+    const stack = { key: "nozzleTemperature" as const, bandMm: BAND_MM, lowestBandMm: 4 };
     const { plan, notes } = stackBands(request, { ...stack, values: labelValues(low, high) });
     return { plan, fixed: usualFixed(request, ["nozzleTemperature"]), notes };
   },

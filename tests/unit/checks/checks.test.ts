@@ -63,7 +63,7 @@ test("temperatures outside the label are pointed out", () => {
 test.each([
   ["a narrow bed", { ...ladle, bedWidthMm: 45 }],
   ["a round bed", { ...printers.find(({ bedShape }) => bedShape === "round")!, bedWidthMm: 55 }],
-  ["a shifted origin", { ...ladle, startLines: `${ladle.startLines}\nG92 X-80` }],
+  ["a shifted origin", { ...ladle, startLines: `${ladle.startLines}\nG92 X-100` }],
 ])("%s: what runs off is stopped with its place", (_, printer) => {
   const finding = found(inspect(smallTrial(), printer).findings, "outside-bed")!;
   expect(finding).toMatchObject({ severity: "stop", mend: { open: "printer" } });

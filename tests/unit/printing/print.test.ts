@@ -34,14 +34,17 @@ const block = (width: number, depth: number, heightMm: number): PieceShape => ({
 });
 
 describe("volume", () => {
-  test("a built tower holds its solid's volume × fill within 3 %, worked out independently by counting cells", () => {
+  test("a built tower holds its solid's volume × fill within 3 %, worked out independently by counting cells; small cores are filled whole", () => {
     const plan = planOf([220, 200], 10, 1.4);
     const shape = arcade.shape(specimenRequest(plan, ["220", "200"]));
     const { moves, tops } = print(shape);
     let laid = 0;
     for (let i = 0; i < moves.count; i++) {
       const kind = moves.kind[i];
-      if (laysMaterial(kind) && kind !== MoveKind.skirt) laid += moves.filamentMm[i] * filamentAreaMm2(1.75);
+      if (!laysMaterial(kind) || kind === MoveKind.skirt) continue;
+      // Strands over air are round and touch: more than their layer is high, and they hang below it.
+      const hangs = kind === MoveKind.bridge ? (Math.PI * 0.36) / (4 * 0.2) : 1;
+      laid += (moves.filamentMm[i] * filamentAreaMm2(1.75)) / hangs;
     }
     // Cells of 0.1 mm: solid if the shape says so; massive within two beads of a side, or within four layers of air
     // above or below; the rest counts with the density of the sparse fill.
@@ -90,6 +93,7 @@ describe("volume", () => {
       if (!counted.has(key)) {
         const grid = grids[layer];
         let volume = 0;
+        const sparse = new Set<number>();
         for (let at = 0; at < grid.length; at++) {
           if (grid[at] === 0) continue;
           const column = at % columns;
@@ -103,7 +107,18 @@ describe("volume", () => {
               grid[at + step * columns] === 0 ||
               column < step;
           }
-          volume += cell * cell * 0.2 * (massive ? 1 : process.sparseDensity);
+          if (massive) volume += cell * cell * 0.2;
+          else sparse.add(at);
+        }
+        // Cores of less than 12 mm² are filled whole: a few short lines would hold nothing.
+        while (sparse.size > 0) {
+          const core = [sparse.values().next().value!];
+          sparse.delete(core[0]);
+          for (let k = 0; k < core.length; k++)
+            for (const near of [core[k] - 1, core[k] + 1, core[k] - columns, core[k] + columns])
+              if (sparse.delete(near)) core.push(near);
+          const areaMm2 = core.length * cell * cell;
+          volume += areaMm2 * 0.2 * (areaMm2 < 12 ? 1 : process.sparseDensity);
         }
         counted.set(key, volume);
       }
@@ -180,8 +195,9 @@ describe("bridges", () => {
         ((Math.PI * 0.4 * 0.4) / 4 / filamentAreaMm2(1.75)) * 0.85,
       );
     }
-    expect(along30).toBeGreaterThan(10);
-    expect(along15).toBeGreaterThan(10);
+    // A deck of 3.4 mm: two walls on each side, and strands that touch between them.
+    expect(along30).toBeGreaterThan(7);
+    expect(along15).toBeGreaterThan(7);
   });
 });
 
@@ -208,7 +224,8 @@ describe("walls and fill", () => {
     const kinds = new Set(stepped.fill.flatMap((stroke) => stroke.kinds));
     expect(kinds).toEqual(new Set([MoveKind.sparse, MoveKind.solid]));
     for (const { points, kinds: own } of stepped.fill) {
-      if (own[0] === MoveKind.solid) for (const { x } of points) expect(x).toBeGreaterThan(9);
+      // The half that is seen, and the strip on which the wall above begins.
+      if (own[0] === MoveKind.solid) for (const { x } of points) expect(x).toBeGreaterThan(10 - 2.5 * 0.407 - 0.25);
     }
   });
 
@@ -271,11 +288,11 @@ describe("laying", () => {
 
   test("on a deck the nozzle goes round the corner instead of across the gap", () => {
     const { moves, layerStarts, tops } = print(shape);
-    // The deck: six layers of one island, shaped like an L. Straight across its gap would be 20 retractions and more.
+    // The deck: three layers of one island, shaped like an L with a pin. Straight across its gap would be 20 retractions and more.
     let retracts = 0;
-    for (let i = layerStarts[tops.length - 6]; i < moves.count; i++) if (moves.kind[i] === MoveKind.retract) retracts++;
-    expect(retracts).toBeGreaterThanOrEqual(6);
-    expect(retracts).toBeLessThanOrEqual(14);
+    for (let i = layerStarts[tops.length - 3]; i < moves.count; i++) if (moves.kind[i] === MoveKind.retract) retracts++;
+    expect(retracts).toBeGreaterThanOrEqual(3);
+    expect(retracts).toBeLessThanOrEqual(9);
   });
 
   test("short ways inside a post keep the filament", () => {

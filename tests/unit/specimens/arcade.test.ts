@@ -6,7 +6,7 @@ import { arcade, OVERHANG_DEGREES } from "@/core/specimens/arcade";
 import { signs, StrokeName, textBoxes, textWidthMm } from "@/core/specimens/digits";
 import { planOf, specimenRequest } from "../helpers/demo";
 
-const plan = planOf([225, 210], 10, 1.5);
+const plan = planOf([225, 210], 10, 1.6);
 const shape = arcade.shape(specimenRequest(plan, ["225", "210"]));
 const at = (z: number): Region => union(shape.solidAt(z));
 const areas = (z: number) => islandsOf(at(z)).map((island) => Math.round(regionAreaMm2(island) * 10) / 10);
@@ -14,9 +14,11 @@ const areas = (z: number) => islandsOf(at(z)).map((island) => Math.round(regionA
 describe("the arcade", () => {
   test("stands on a base that carries all of it, with an arrow to the front", () => {
     const base = boundingBox(at(0.5));
-    const storey = boundingBox(at(10.9));
-    expect(base.minX).toBeLessThan(storey.minX);
-    expect(base.maxX).toBeGreaterThan(storey.maxX);
+    // Fins hang out over it; everything that stands stands on it.
+    const standing = boundingBox(at(2));
+    expect(base.minX).toBeLessThan(standing.minX);
+    expect(base.maxX).toBeGreaterThan(standing.maxX);
+    expect(base.maxY).toBeGreaterThan(standing.maxY);
     expect(islandsOf(at(0.5))).toHaveLength(1);
     // The arrow reaches 3 mm beyond the plate, in the middle.
     const tip = at(0.5)
@@ -25,37 +27,32 @@ describe("the arcade", () => {
     expect(tip.x).toBeCloseTo(0, 6);
   });
 
-  test("has separate uprights and a cone between them low in a storey", () => {
-    // Two posts of 10 × 8, a wall of 8 × 20, a cone.
-    expect(
-      areas(2)
-        .sort((a, b) => b - a)
-        .slice(0, 3),
-    ).toEqual([160, 80, 80]);
-    expect(areas(2)).toHaveLength(4);
+  test("has separate uprights and a pin low in a storey", () => {
+    // A wall of 4 × 12.5, posts of 8 × 4.8 and 4.2 × 4.2, a pin of 2.6 × 2.6.
+    expect(areas(2).sort((a, b) => b - a)).toEqual([50, 38.4, 17.6, 6.8]);
   });
 
-  test("spans 30 mm across the front and 15 mm along the side under every deck", () => {
-    const islands = islandsOf(at(2))
-      .map((island) => boundingBox(island))
-      .filter(({ maxX, minX }) => maxX - minX > 7);
-    const [front, back] = islands.filter(({ maxX, minX }) => maxX - minX > 9).sort((a, b) => a.minY - b.minY);
-    const wall = islands.find(({ maxY, minY }) => maxY - minY > 15)!;
+  test("spans 30 mm across the front and 15 mm along the side under every deck, with nothing below", () => {
+    const [wall, front, rear] = islandsOf(at(2))
+      .sort((a, b) => regionAreaMm2(b) - regionAreaMm2(a))
+      .map((island) => boundingBox(island));
     expect(wall.minX - front.maxX).toBeCloseTo(30, 6);
-    expect(back.minY - front.maxY).toBeCloseTo(15, 6);
-    expect(islandsOf(at(11))).toHaveLength(1);
-    expect(regionAreaMm2(at(11))).toBeGreaterThan(160 + 80 + 80 + 30 * 8 + 15 * 10);
+    expect(rear.minY - front.maxY).toBeCloseTo(15, 6);
+    // One piece in the deck's three layers, and apart right below it.
+    expect(islandsOf(at(11.5))).toHaveLength(1);
+    expect(islandsOf(at(11.1))).toHaveLength(1);
+    expect(islandsOf(at(10.9))).toHaveLength(4);
   });
 
   test("leans out at the angles it says", () => {
     // Reach of the fins at two heights: the difference is rise × tan(angle).
     const reachAt = (z: number) => {
-      const wall = islandsOf(at(z)).find((island) => regionAreaMm2(island) > 155)!;
+      const wall = islandsOf(at(z)).find((island) => regionAreaMm2(island) > 49)!;
       return boundingBox(wall).maxX;
     };
     const steepest = Math.tan((OVERHANG_DEGREES[0] * Math.PI) / 180);
     // Low down only the 30° fin has begun.
-    expect((reachAt(6.4) - reachAt(5.4)) / 1).toBeCloseTo(steepest, 3);
+    expect((reachAt(8.2) - reachAt(7.2)) / 1).toBeCloseTo(steepest, 3);
     expect(OVERHANG_DEGREES).toEqual([30, 45, 60]);
   });
 
@@ -63,14 +60,7 @@ describe("the arcade", () => {
     expect(shape.solidAt(0)).toEqual([]);
     expect(shape.solidAt(-1)).toEqual([]);
     expect(shape.solidAt(22)).toEqual([]);
-    expect(shape.heightMm).toBe(21.5);
-  });
-
-  test("the cone tapers and ends below the deck", () => {
-    const cone = (z: number) => Math.min(...areas(z));
-    expect(cone(2)).toBeGreaterThan(cone(6));
-    expect(cone(2)).toBeLessThan(16);
-    expect(islandsOf(at(10))).toHaveLength(3);
+    expect(shape.heightMm).toBe(21.6);
   });
 
   test("is drawn in text with its values where they stand", () => {
@@ -95,15 +85,15 @@ describe("raised digits", () => {
     expect(new Set(patterns).size).toBe(10);
   });
 
-  test("three of them fit a post of 10 mm, and a point takes one stroke", () => {
-    expect(textWidthMm("225", size)).toBeLessThan(10);
+  test("three of them fit the arcade's post of 8 mm, narrowed, and a point takes one stroke", () => {
+    expect(textWidthMm("225", { ...size, widthMm: 2.2 })).toBeCloseTo(8, 9);
     expect(textWidthMm("2.5", size)).toBeCloseTo(2 * 2.6 + 0.8 + 2 * 0.7, 9);
     expect(textWidthMm("", size)).toBe(0);
     expect(textBoxes("?", 0, 0, size)).toEqual([]);
   });
 
   test("are legible from the front: the strokes read back from the sliced piece are the font's own", () => {
-    for (const label of ["225", "210", "196", "347", "80"]) {
+    for (const label of ["22", "21", "96", "47", "80"]) {
       const one = arcade.shape(specimenRequest(planOf([200], 10, 1), [label]));
       const slices = slice(one, layerTops(11, 0.1, 0.1));
       const view = frontView(slices);
@@ -115,7 +105,7 @@ describe("raised digits", () => {
       };
       const post = boundingBox(union(one.solidAt(1.5)));
       const width = textWidthMm(label, size);
-      const left = post.minX + (10 - width) / 2;
+      const left = post.minX + (8 - width) / 2;
       const bottom = 1 + (10 - size.heightMm) / 2;
       // Where the middle of each stroke stands in a cell of 2.6 × 5 mm.
       const places: Record<StrokeName, [number, number]> = {

@@ -62,7 +62,7 @@ describe("options", () => {
   const { options } = trialKindFor("bridging");
 
   test("usual values stand in for what is missing, and what is out of range is held", () => {
-    expect(optionsOf(options, {}, ladle)).toMatchObject({ coolLayers: 6, speed1: 10, flow2: 95, fan3: 100 });
+    expect(optionsOf(options, {}, ladle)).toMatchObject({ coolLayers: 3, speed1: 10, flow2: 95, fan3: 100 });
     expect(optionsOf(options, { coolLayers: 999, speed1: "fast" }, ladle)).toMatchObject({
       coolLayers: 40,
       speed1: 10,
@@ -131,7 +131,7 @@ describe("a nozzle that is told early", () => {
 
   test("in bridging that is the option by which it cools before the span", () => {
     const trial = trialOfKind("bridging", ladle, saffron);
-    expect(leadOf(trial)).toBe(6);
+    expect(leadOf(trial)).toBe(3);
     expect(withLead(trial, 9).options.coolLayers).toBe(9);
     expect(leadOf(withLead(low, 3))).toBe(3);
   });

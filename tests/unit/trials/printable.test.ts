@@ -1,0 +1,73 @@
+/**
+ * What an operator would look at in the finished programs, by means that share nothing with the builder: beads are read from the text and
+ * laid on a raster. Each kind on two of the printers, nozzles and layer heights in turn; `CUCHARA_ALL=1` tries all with all, and every band.
+ */
+import { Printer } from "@/core/shelf/printer";
+import { TrialKindKey, trialKindKeys } from "@/core/trials";
+import { buildTrial } from "@/core/trials/build";
+import { printers, saffron, trialOfKind } from "../helpers/demo";
+import { looseStrands, mostPasses, partsInTheAir, rasters, readLaid, shareOverVoid } from "../helpers/laid";
+import { textOf } from "../helpers/programs";
+
+const all = process.env.CUCHARA_ALL === "1";
+const sizes = [
+  { nozzleMm: 0.4, layerHeightMm: 0.2, firstLayerHeightMm: 0.2 },
+  { nozzleMm: 0.4, layerHeightMm: 0.28, firstLayerHeightMm: 0.3 },
+  { nozzleMm: 0.6, layerHeightMm: 0.3, firstLayerHeightMm: 0.3 },
+];
+
+const cases = trialKindKeys.flatMap((kind, k) =>
+  printers
+    .filter((_, p) => all || p === k % printers.length || p === (k + 2) % printers.length)
+    .flatMap((printer, p) =>
+      sizes
+        .filter((_, s) => all || s === (k + p) % sizes.length)
+        .map((size): [TrialKindKey, string, Printer, (typeof sizes)[number]] => [kind, printer.name, printer, size]),
+    ),
+);
+
+/** Bottom, middle and top band: what stands on what is the same between them. */
+function some<T>(bands: T[]): T[] {
+  return all || bands.length <= 3 ? bands : [bands[0], bands[Math.floor(bands.length / 2)], bands[bands.length - 1]];
+}
+
+test.each(cases)("%s on %s, %#: nothing in the air, nothing over voids, nothing ground down", (kind, _, own, size) => {
+  const printer = { ...own, nozzleMm: size.nozzleMm };
+  const { layerHeightMm, firstLayerHeightMm } = size;
+  const whole = trialOfKind(kind, printer, saffron, { layerHeightMm, firstLayerHeightMm });
+  const trial = { ...whole, plan: { ...whole.plan, bands: some(whole.plan.bands) } };
+  const built = buildTrial({ trial, printer, spool: saffron });
+  const program = readLaid(textOf(built.bytes), saffron.diameterMm);
+  const layers = rasters(program);
+  const loose = looseStrands(program, layers);
+  expect(loose).toEqual([]);
+  expect(partsInTheAir(layers, loose)).toEqual([]);
+  const standing = built.bands[0].firstLayer;
+  if (standing > 0) expect(shareOverVoid(program, layers, standing)).toBeLessThanOrEqual(0.1);
+  // About fifteen passes of one point of filament through the gear are taken as harmless (common practice, no source).
+  expect(mostPasses(program.filament)).toBeLessThanOrEqual(18);
+});
+
+test("every file says at its start what the last print may have left otherwise", () => {
+  const lines = textOf(
+    buildTrial({ trial: trialOfKind("temperature", printers[0], saffron), printer: printers[0], spool: saffron }).bytes,
+  ).split("\n");
+  const start = lines.slice(
+    0,
+    lines.findIndex((line) => line.startsWith("; layer 1 of")),
+  );
+  for (const said of ["M220 S100", "M221 S100", "M204 P1000", "M205 X8 Y8", "M900 K0"]) expect(start).toContain(said);
+});
+
+test("what is drawn back at the end is what the next start gives back", () => {
+  for (const printer of printers) {
+    for (const kind of ["temperature", "retraction"] as const) {
+      const trial = trialOfKind(kind, printer, saffron);
+      const lines = textOf(buildTrial({ trial, printer, spool: saffron }).bytes).split("\n");
+      const moved = (some: string[]) => some.flatMap((line) => /^G1 E(-?[\d.]+)/.exec(line)?.[1] ?? []).map(Number);
+      const lastBead = lines.findLastIndex((line) => /^G1 .*[XY].* E/.test(line));
+      expect(moved(lines)[0]).toBe(1);
+      expect(moved(lines.slice(lastBead + 1)).reduce((sum, mm) => sum + mm, 0)).toBeCloseTo(-1, 4);
+    }
+  }
+});

@@ -15,8 +15,8 @@ export interface LogScale {
 export const LOG_PADDING_TOP = 12;
 export const LOG_PADDING_BOTTOM = 22;
 
-/** A band lower than this on the page has no room for its value. */
-const READABLE_BAND_PX = 34;
+/** A band lower than this on the page has no room for its value and the note below it. */
+const READABLE_BAND_PX = 46;
 
 /**
  * The scale that fits `topMm` into `roomPx`, magnified by `zoom`. A specimen is drawn to scale, no wider than its column; where that

@@ -72,7 +72,7 @@ describe("the log's scale", () => {
 
   test("a wide specimen makes it smaller, as long as its bands can be read; zoom makes it larger", () => {
     expect(logScale(70, 540, 1, { widthMm: 54, px: 270, lowestBandMm: 10 }).pxPerMm).toBe(5);
-    expect(logScale(42, 540, 1, { widthMm: 100, px: 300, lowestBandMm: 6 }).pxPerMm).toBeCloseTo(34 / 6, 9);
+    expect(logScale(42, 540, 1, { widthMm: 100, px: 300, lowestBandMm: 6 }).pxPerMm).toBeCloseTo(46 / 6, 9);
     expect(logScale(42, 540, 1, { widthMm: 100, px: 300, lowestBandMm: 1 }).pxPerMm).toBeCloseTo(506 / 42, 9);
     expect(logScale(70, 540, 2).pxPerMm).toBeCloseTo(logScale(70, 540, 1).pxPerMm * 2, 9);
   });

@@ -252,8 +252,8 @@ test("two settings in one plan, lines of one's own, export, and a copy for anoth
   const program = async () => await (await request.get(`/api/trials/${id}/gcode`)).text();
   await expect
     .poll(async () => (await program()).match(/^M117.*$/m)?.[0])
-    .toBe("M117 Two ; cuchara: band 2/6 line from 8 mm");
-  expect((await program()).match(/^M106.*band 2.*$/m)?.[0]).toBe("M106 S153 ; cuchara: band 2/6 fan 60 from 8 mm");
+    .toBe("M117 Two ; cuchara: band 2/6 line from 4.6 mm");
+  expect((await program()).match(/^M106.*band 2.*$/m)?.[0]).toBe("M106 S153 ; cuchara: band 2/6 fan 60 from 4.6 mm");
   // On a printer with junction deviation the same cornering is said in its own figure.
   await page.goto("/trials");
   await page.getByRole("listitem").first().getByRole("button", { name: "Copy to …" }).click();

@@ -18,7 +18,7 @@ import { baseWithArrow, Storey, storeysOf } from "./storeys";
 
 const LONG_SPAN_MM = 30;
 const SHORT_SPAN_MM = 15;
-const POST_WIDTH_MM = 8;
+const POST_WIDTH_MM = 9;
 const POST_DEPTH_MM = 4.8;
 /** The rear post only holds a bridge. */
 const REAR_MM = 4.2;

@@ -86,7 +86,12 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
 function asChecked({ trial, printer, spool }: TrialInput, { shape }: BuiltTrial): CheckedTrial {
   const { kind, plan, fixed, options, tool, layerHeightMm, firstLayerHeightMm } = trial;
   const { label, spread } = trialKindFor(kind);
-  const round = firstRound(kind, { printer, spool, kept: fixed, options, layerHeightMm, firstLayerHeightMm });
+  const heights = { layerHeightMm, firstLayerHeightMm };
+  // What was kept when the round was made is not known any more; some kinds halve the fan, so it is looked for among what gives this one.
+  const rounds = [undefined, fixed.fan, fixed.fan === undefined ? undefined : fixed.fan * 2].map((fan) =>
+    firstRound(kind, { printer, spool, kept: { ...fixed, fan }, options, ...heights }),
+  );
+  const round = rounds.find((one) => one.fixed.fan === fixed.fan) ?? rounds[0];
   // Said as long as the plan is still that round.
   const notes = JSON.stringify(round.plan.bands) === JSON.stringify(plan.bands) ? [...round.notes] : [];
   const room = roomOn(printer);

@@ -45,7 +45,13 @@ export const speed: TrialKind = {
     }
     return { plan, fixed: usualFixed(request, ["printSpeed"]), notes };
   },
-  range: () => ({ low: 30, high: 120 }),
+  range: ({ printAccelerationMmS2, highestFeedXyMmS }) => ({
+    low: LOWEST_MM_S,
+    high: Math.min(
+      highestFeedXyMmS,
+      Math.max(120, Math.round(longestHeldMmS(printAccelerationMmS2, LONG_SIDE_MM) / 10) * 10),
+    ),
+  }),
   bandNote({ printSpeed }, printer, layerHeightMm) {
     if (printSpeed === undefined) return null;
     const flowMm3S = printSpeed * beadAreaMm2(beadWidthFor(printer), layerHeightMm);

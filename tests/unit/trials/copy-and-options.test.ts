@@ -6,6 +6,7 @@ import { corneringFor, forPrinter, forSpool } from "@/core/trials/copy";
 import { leadOf, withLead } from "@/core/trials/earlier";
 import { inspectTrial } from "@/core/trials/inspect";
 import { checkOptions, optionsOf } from "@/core/options/option";
+import { firstRound } from "@/core/trials/first-round";
 import { roomOn } from "@/core/trials/room";
 import { newTrialSchema } from "@/core/trials/trial";
 import { ladle, planOf, printers, saffron, smallTrial, spools, trialOfKind } from "../helpers/demo";
@@ -158,4 +159,23 @@ test("a speed says the flow it asks for at the trial's own layer height", () => 
   const { bandNote } = trialKindFor("speed");
   expect(bandNote!({ printSpeed: 100 }, ladle, 0.2)).toBe("8.1 mm³/s");
   expect(bandNote!({ printSpeed: 100 }, ladle, 0.3)).toBe("11.6 mm³/s");
+});
+
+test("what is said of a halved fan is true of the fan in force, whether the spool or the pair gave the whole", () => {
+  const said = (kept: { fan?: number }) => {
+    const { plan, fixed } = firstRound("retraction", {
+      printer: ladle,
+      spool: saffron,
+      kept,
+      options: {},
+      layerHeightMm: 0.2,
+      firstLayerHeightMm: 0.2,
+    });
+    const input = { trial: trialOfKind("retraction", ladle, saffron, { plan, fixed }), printer: ladle, spool: saffron };
+    return inspectTrial(input, buildTrial(input)).findings.map(({ message }) => message);
+  };
+  expect(said({})).toContain("The fan runs at 50 %, half of the 100 % that the spool wants: full air hides strings.");
+  expect(said({ fan: 40 })).toContain(
+    "The fan runs at 20 %, half of the 40 % that the pair keeps: full air hides strings.",
+  );
 });

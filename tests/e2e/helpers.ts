@@ -74,23 +74,28 @@ export function temperatureAtLayers(program: string): { layer: number; zMm: numb
   return layers;
 }
 
-/** Fails with what axe finds on the page as it stands. */
-export async function expectAccessible(page: Page): Promise<void> {
+/** Fails with what axe finds on the page as it stands, by all its rules or only those named. */
+export async function expectAccessible(page: Page, rules?: string[]): Promise<void> {
   await expect(page).toHaveTitle(/./);
   // Colours on their way from one to the other are no contrast to measure.
   await page.waitForTimeout(400);
   await page.evaluate(axe.source);
-  const violations = await page.evaluate(async () => {
+  const violations = await page.evaluate(async (only) => {
     const results = await (
       window as unknown as {
-        axe: { run(): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> };
+        axe: {
+          run(
+            context: Document,
+            options: object,
+          ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>;
+        };
       }
-    ).axe.run();
+    ).axe.run(document, { resultTypes: ["violations"], ...(only && { runOnly: only }) });
     return results.violations.map(
       ({ id, nodes }) =>
         `${id}: ${nodes.map(({ html, failureSummary }) => `${html.slice(0, 140)} — ${failureSummary}`).join("\n   ")}`,
     );
-  });
+  }, rules);
   expect(violations).toEqual([]);
 }
 

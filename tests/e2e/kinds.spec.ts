@@ -143,35 +143,28 @@ test("acceleration, cornering, pressure advance: the last command before each ba
   for (const { firstLayer, settings } of acceleration.bands) {
     expect(lastBefore(acceleration.program, firstLayer, /^M204/)).toBe(`M204 P${plain(settings.acceleration)}`);
   }
-  const jerk = await fromNewTrialToFile(request, "Cornering");
+  // The others by the shorter way.
+  const made = async (body: object) => {
+    const id = await makeTrial(request, { printerId: 1, spoolId: 1, ...body });
+    const program = await (await request.get(`/api/trials/${id}/gcode`)).text();
+    const trial = (await (await request.get(`/api/trials/${id}`)).json()) as { bands: Band[]; plan: Made["plan"] };
+    return { id, program, layers: readLayers(program), ...trial };
+  };
+  const jerk = await made({ kind: "cornering" });
   expectAtMidBand(jerk, "jerk", ({ jerkMmS }) => jerkMmS);
   for (const { firstLayer, settings } of jerk.bands) {
     expect(lastBefore(jerk.program, firstLayer, /^M205/)).toBe(
       `M205 X${plain(settings.jerk)} Y${plain(settings.jerk)}`,
     );
   }
+  await openTrial(page, jerk.id);
   await expect(page.getByText("like deviation 0.0256 mm")).toBeVisible();
-  // The printer that has the other figure, by the shorter way.
-  const id = await makeTrial(request, { kind: "cornering", printerId: 2, spoolId: 1 });
-  const deviation = {
-    program: await (await request.get(`/api/trials/${id}/gcode`)).text(),
-    ...((await (await request.get(`/api/trials/${id}`)).json()) as { bands: Band[] }),
-  };
+  // The printer that has the other figure.
+  const deviation = await made({ kind: "cornering", printerId: 2 });
   for (const { firstLayer, settings } of deviation.bands) {
     expect(lastBefore(deviation.program, firstLayer, /^M205/)).toBe(`M205 J${plain(settings.junctionDeviation)}`);
   }
-  const towerId = await makeTrial(request, {
-    kind: "pressure-advance",
-    printerId: 1,
-    spoolId: 1,
-    options: { form: "tower" },
-  });
-  const tower = await (await request.get(`/api/trials/${towerId}/gcode`)).text();
-  const advance = {
-    program: tower,
-    layers: readLayers(tower),
-    ...((await (await request.get(`/api/trials/${towerId}`)).json()) as { bands: Band[]; plan: Made["plan"] }),
-  };
+  const advance = await made({ kind: "pressure-advance", options: { form: "tower" } });
   expectAtMidBand(advance, "pressureAdvance", ({ advanceS }) => advanceS);
   for (const { firstLayer, settings } of advance.bands) {
     expect(lastBefore(advance.program, firstLayer, /^M900/)).toBe(`M900 K${plain(settings.pressureAdvance)}`);

@@ -20,7 +20,7 @@ export const temperature: TrialKind = {
   label: "Nozzle temperature",
   question: (spool) => `How hot does ${spool.colourName || spool.name} want to be?`,
   explains:
-    "Finds the temperature at which this spool bonds well without stringing. Look for clean bridges, sharp overhangs, no strings between the uprights, and a cone that does not snap.",
+    "Finds the temperature at which this spool bonds well without stringing. Look for clean bridges, sharp overhangs, no strings between the uprights, and a pin that does not snap when pressed.",
   needs: [needs.steps],
   setting: () => "nozzleTemperature",
   options: [],

@@ -13,6 +13,7 @@ const longestS: Record<Exclude<Waits, "dwell">, number> = {
   probing: 900,
   tuning: 2400,
   start: 30,
+  person: 86_400,
 };
 /** Moves are planned ahead: an `ok` may wait for the slowest of so many before it. */
 const LOOK_AHEAD = 32;

@@ -8,7 +8,7 @@ import type { Words } from "./words";
 export type Tell = (kind: EventKind, value: number, index: number) => void;
 
 /** What a command does before its `ok` comes, besides being taken. */
-export type Waits = "heat" | "still" | "homing" | "probing" | "dwell" | "tuning" | "start";
+export type Waits = "heat" | "still" | "homing" | "probing" | "dwell" | "tuning" | "start" | "person";
 
 /** What is answered besides `ok`. */
 export type Asks = "temperatures" | "position" | "identity" | "values" | "text";

@@ -15,6 +15,7 @@ import { PieceShape } from "../specimens/specimen";
 import { plainNumber } from "../units";
 import { trialKindFor } from ".";
 import { headerLines } from "./header";
+import type { AfterPrint } from "./kind";
 import { OptionValues, optionsOf } from "../options/option";
 import { primeLine, PrimeLine, restLines, writePrime } from "./prime";
 import { roomOn } from "./room";
@@ -56,11 +57,12 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   const prime = primeLine(process, printer, bedCentre(printer), shape);
   const laid = layPiece(input, shape, slices, bands, ofLayer, prime);
 
+  const after = kind.after?.(options, printer) ?? null;
   const sayings = new Sayings(printer, spool, tool);
   const values = templateValues(trial, printer, spool, followed, tool, tops[tops.length - 1]);
   const out = new ByteWriter();
   const lines = (some: readonly string[]) => some.forEach((line) => out.line(line));
-  lines(headerLines(input, shape, bands, figuresOf(laid, tops.length)));
+  lines(headerLines(input, shape, bands, figuresOf(laid, tops.length, after)));
   lines(startLines(printer, values, sayings));
   lines(["; positions absolute in mm, filament relative", "G21", "G90", "M83"]);
   lines(sayings.say("fan", 0));
@@ -74,7 +76,7 @@ export function buildTrial(input: TrialInput): BuiltTrial {
     firmwareRetraction: process.firmwareRetraction,
   });
   lines(["; the print ends here", ...restLines(laid.moves, ofLayer(tops.length - 1))]);
-  lines(kind.linesAfter?.(options, printer) ?? []);
+  lines(after?.lines ?? []);
   lines(sayings.atEnd(trial, followed));
   lines(endLines(printer, values, sayings));
   const { moves, layerStarts } = laid;
@@ -177,10 +179,10 @@ function layerProcesses(usual: (layer: number) => Process, { planned }: Followed
   };
 }
 
-function figuresOf({ moves, seconds }: LaidPrint, layers: number) {
-  let total = 0;
+function figuresOf({ moves, seconds }: LaidPrint, layers: number, after: AfterPrint | null) {
+  let total = after?.seconds ?? 0;
   for (const one of seconds) total += one;
-  return { layers, seconds: total, filamentMm: laidFilamentMm(moves) };
+  return { layers, seconds: total, filamentMm: laidFilamentMm(moves) + (after?.filamentMm ?? 0) };
 }
 
 function laidFilamentMm(moves: MoveTable): number {

@@ -78,22 +78,26 @@ export const extrusion: TrialKind = {
   range: () => ({ low: 90, high: 110 }),
   process: (usual) => ({ ...usual, brimRings: 0 }),
   // The feed is an act of its own: behind the print, at the bed's edge, and somebody says when to go on.
-  linesAfter(options, printer) {
-    if (options.feed !== true) return [];
-    const feedMm = plainNumber(numberOption(options, "feedMm"), 1);
-    const markMm = plainNumber(numberOption(options, "feedMm") + MARK_BEYOND_MM, 1);
-    const edge = { x: bedCentre(printer).x, y: bedCentre(printer).y - bedDepthMm(printer) / 2 + EDGE_MM };
-    return [
+  after(options, printer) {
+    if (options.feed !== true) return null;
+    const filamentMm = numberOption(options, "feedMm");
+    const feedMmMin = Math.round(numberOption(options, "feedMmMin"));
+    const feedMm = plainNumber(filamentMm, 1);
+    const markMm = plainNumber(filamentMm + MARK_BEYOND_MM, 1);
+    const centre = bedCentre(printer);
+    const edgeY = centre.y - bedDepthMm(printer) / 2 + EDGE_MM;
+    const lines = [
       `; feed ${feedMm} mm without motion: mark the filament ${markMm} mm above the extruder, go on, measure what is left to the mark`,
       `G1 E${REST_MM} F300`,
       `G0 Z${plainNumber(Math.min(FEED_HEIGHT_MM, printer.buildHeightMm))} F600`,
-      `G0 X${plainNumber(edge.x)} Y${plainNumber(edge.y)} F3000`,
+      `G0 X${plainNumber(centre.x)} Y${plainNumber(edgeY)} F3000`,
       `M117 Mark at ${markMm} mm, then go on`,
       "M0",
-      `G1 E${feedMm} F${Math.round(numberOption(options, "feedMmMin"))}`,
+      `G1 E${feedMm} F${feedMmMin}`,
       `M117 ${feedMm} mm fed: measure to the mark`,
       "M0",
       `G1 E-${REST_MM} F300`,
     ];
+    return { lines, filamentMm, seconds: (filamentMm / feedMmMin) * 60 };
   },
 };

@@ -31,7 +31,7 @@ export const fan: TrialKind = {
     const { printer, options } = request;
     const hasDuty = dialects[printer.dialect].fanHasDuty;
     const values = hasDuty ? steps(0, 100, numberOption(options, "stepPercent")) : [0, 100];
-    const { plan, notes } = stackBands(request, { key: "fan", values, bandMm: 4.8, lowestBandMm: 5 });
+    const { plan, notes } = stackBands(request, { key: "fan", values, bandMm: 5, lowestBandMm: 5 });
     if (!hasDuty) notes.push(`The fan of ${printer.name} is only off or on: two bands.`);
     return { plan, fixed: usualFixed(request, ["fan"]), notes };
   },

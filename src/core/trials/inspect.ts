@@ -38,7 +38,8 @@ export interface InspectedTrial {
 }
 
 /** Reads the finished bytes back and runs every check on what they say. */
-export function inspectTrial({ trial, printer, spool }: TrialInput, built: BuiltTrial): InspectedTrial {
+export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTrial {
+  const { trial, printer, spool } = input;
   const tables = readProgram(built.bytes, { reading: readingOf(printer), asksProgram: false });
   const tops = built.slices.map(({ zTopMm }) => zTopMm);
   const { report, byLayer } = reportOf(tables, limitsFor(printer), headOf(printer));
@@ -65,7 +66,7 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
   const { findings, passed } = runChecks({
     printer,
     spool,
-    trial: asChecked({ trial, printer, spool }, built),
+    trial: asChecked(input, built),
     bands: built.bands,
     planned: built.followed.planned,
     shape: built.shape,
@@ -83,17 +84,21 @@ export function inspectTrial({ trial, printer, spool }: TrialInput, built: Built
 }
 
 /** The trial as checks see it. */
-function asChecked({ trial, printer, spool }: TrialInput, { shape }: BuiltTrial): CheckedTrial {
+function asChecked({ trial, printer, spool, kept }: TrialInput, { shape }: BuiltTrial): CheckedTrial {
   const { kind, plan, fixed, options, tool, layerHeightMm, firstLayerHeightMm } = trial;
   const { label, spread } = trialKindFor(kind);
-  const heights = { layerHeightMm, firstLayerHeightMm };
-  // What was kept when the round was made is not known any more; some kinds halve the fan, so it is looked for among what gives this one.
-  const rounds = [undefined, fixed.fan, fixed.fan === undefined ? undefined : fixed.fan * 2].map((fan) =>
-    firstRound(kind, { printer, spool, kept: { ...fixed, fan }, options, ...heights }),
-  );
-  const round = rounds.find((one) => one.fixed.fan === fixed.fan) ?? rounds[0];
-  // Said as long as the plan is still that round.
-  const notes = JSON.stringify(round.plan.bands) === JSON.stringify(plan.bands) ? [...round.notes] : [];
+  // What is fixed now may be half of what was kept when the round was made: the fan is what the pair keeps, or the spool wants.
+  const round = firstRound(kind, {
+    printer,
+    spool,
+    kept: { ...fixed, fan: kept?.fan },
+    options,
+    layerHeightMm,
+    firstLayerHeightMm,
+  });
+  const isThatRound = JSON.stringify(round.plan.bands) === JSON.stringify(plan.bands);
+  // Said as long as the plan is still that round, and what it says of the fan as long as that is the round's too.
+  const notes = isThatRound && round.fixed.fan === fixed.fan ? [...round.notes] : [];
   const room = roomOn(printer);
   if (shape.widthMm > room.widthMm + 1e-6 || shape.depthMm > room.depthMm + 1e-6) {
     notes.push(

@@ -38,6 +38,14 @@ export interface LayersRequest {
   layerHeightMm: number;
 }
 
+/** An act behind the print: its lines, and what they take. */
+export interface AfterPrint {
+  lines: string[];
+  filamentMm: number;
+  /** Without the time a person takes, s. */
+  seconds: number;
+}
+
 export interface TrialKind {
   /** `Nozzle temperature` */
   label: string;
@@ -64,8 +72,8 @@ export interface TrialKind {
   layerProcess?(request: LayersRequest, usual: Process): (layer: number) => Process;
   /** Changes what holds in which layer, where a band is more than one span: cooled before a bridge, say. */
   spread?(request: LayersRequest): void;
-  /** Lines behind the print, before what the trial changed is set back. */
-  linesAfter?(options: OptionValues, printer: Printer): string[];
+  /** What is done behind the print, before what the trial changed is set back; null for nothing. */
+  after?(options: OptionValues, printer: Printer): AfterPrint | null;
   /** How early the nozzle is told, where that is an option of the kind's own instead of the plan's lead. */
   early?: { now(options: OptionValues): number; tell(trial: TrialParts, layers: number): Partial<TrialParts> };
 }

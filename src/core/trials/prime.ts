@@ -50,7 +50,7 @@ export function writePrime(out: ByteWriter, first: Process, { from, to }: PrimeL
   else if (first.retractionMm > 0) out.line(`G1 E${plainNumber(-first.retractionMm, 5)} F${drawn}`);
 }
 
-/** A bead so fat is laid no faster than the usual flow: half of what the outer wall asks for leaves room. */
+/** How fast a bead so fat is laid, mm/s: as much a second as the outer wall takes. */
 function primeMmS({ outerWallMmS, beadWidthMm, layerHeightMm, filamentDiameterMm }: Process): number {
   const flowMm3S = outerWallMmS * beadWidthMm * layerHeightMm;
   return flowMm3S / ((PRIME_FILAMENT_MM * filamentAreaMm2(filamentDiameterMm)) / (2 * PRIME_MM));

@@ -12,13 +12,13 @@ const LENGTHS_MM: Record<FilamentPath, number[]> = {
 };
 
 /** The lengths for a printer's path, and what is said of it. */
-export function lengthsFor({ printer }: RoundRequest, least = 0): { values: number[]; notes: string[] } {
+export function lengthsFor({ printer }: RoundRequest): { values: number[]; notes: string[] } {
   const path = pathOf(printer);
   const note =
     path === "short"
       ? `The drive of ${printer.name} sits near the nozzle (it draws back ${plainNumber(printer.retractionMm)} mm): nothing above 3 mm is tried.`
       : null;
-  return { values: LENGTHS_MM[path].filter((value) => value >= least), notes: note ? [note] : [] };
+  return { values: LENGTHS_MM[path], notes: note ? [note] : [] };
 }
 
 const SPEEDS_MM_S = steps(10, 60, 10);

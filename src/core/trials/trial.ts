@@ -1,7 +1,7 @@
 /** A trial as it is stored and sent. */
 import { z } from "zod";
 import { heightPlanSchema } from "../heightplan/plan";
-import { settingValuesSchema } from "../settings";
+import { SettingValues, settingValuesSchema } from "../settings";
 import { plainText } from "../shelf/name";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
@@ -64,4 +64,6 @@ export interface TrialInput {
   trial: Trial;
   printer: Printer;
   spool: Spool;
+  /** What is kept for the pair: only said of the first round, nothing is built from it. */
+  kept?: SettingValues;
 }

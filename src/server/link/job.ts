@@ -29,6 +29,12 @@ const SAMPLE_EVERY_MM = 0.05;
 const liftLines = ["G91", "M83", `G1 E-${DRAW_BACK_MM} F1800`, `G1 Z${LIFT_MM} F600`];
 const lowerLines = ["G91", "M83", `G1 Z-${LIFT_MM} F600`, `G1 E${DRAW_BACK_MM} F1800`];
 
+/** A line at which a program waits for a person, and one that says on the display what for. */
+const waitsForPerson = /^M0*[01](?!\d)/;
+const saysOnDisplay = /^M117 +(.+)/;
+/** Answered once every move before it is done: sent in place of a stop, so that the printer needs no button of its own. */
+const WHEN_STILL = "G4 P1";
+
 /** Lines that make positions and filament count as they did. */
 function modeLines({ relative, relativeE }: Told): string[] {
   return [relative ? "G91" : "G90", relativeE ? "M83" : "M82"];
@@ -51,6 +57,10 @@ export class Job implements LineStream {
   /** Program lines of the lines sent and not yet taken. */
   private readonly underway: number[] = [];
   linesTaken = 0;
+  /** The program waits for a person behind what is underway. */
+  private holds = false;
+  /** What the program last put on the display. */
+  private shown = "";
   private lifted = false;
   private readonly lineEndByte: number;
   /** How positions counted, and the feed, when it was lifted: on the way down the printer may still be on its way up. */
@@ -86,7 +96,7 @@ export class Job implements LineStream {
   }
 
   next(): string | null {
-    if (this.state !== "running") return null;
+    if (this.state !== "running" || this.holds) return null;
     const { bytes } = this.program;
     while (this.at < bytes.length) {
       const { text, next } = commandAt(bytes, this.at, this.lineEndByte);
@@ -94,7 +104,9 @@ export class Job implements LineStream {
       this.at = next;
       if (text === "") continue;
       this.underway.push(line);
-      return text;
+      this.shown = saysOnDisplay.exec(text)?.[1] ?? this.shown;
+      this.holds = waitsForPerson.test(text);
+      return this.holds ? WHEN_STILL : text;
     }
     if (this.underway.length === 0) this.end("done", "");
     return null;
@@ -104,7 +116,17 @@ export class Job implements LineStream {
     if (this.underway.length === 0) return;
     this.line = this.underway.shift()!;
     this.linesTaken++;
-    if (this.at >= this.program.bytes.length && this.underway.length === 0) this.end("done", "");
+    if (this.holds && this.underway.length === 0) this.waitForPerson();
+    else if (this.at >= this.program.bytes.length && this.underway.length === 0) this.end("done", "");
+  }
+
+  /** The program's own stop: nothing is sent until somebody goes on. */
+  private waitForPerson(): void {
+    this.holds = false;
+    this.state = "paused";
+    this.why = this.shown === "" ? "The program waits until you go on." : `The program waits: ${this.shown}.`;
+    this.keep();
+    this.onChange();
   }
 
   onBroken(why: string): void {
@@ -145,6 +167,7 @@ export class Job implements LineStream {
       );
     }
     this.state = "running";
+    this.why = "";
     this.session.wake();
     this.keep();
     this.onChange();

@@ -97,5 +97,5 @@ export function inputFor(trial: Trial): TrialInput {
     throw new Refused("conflict", "The spool of this trial was removed. Restore it, or choose another one.", {
       field: "spoolId",
     });
-  return { trial, printer, spool };
+  return { trial, printer, spool, kept: keptSettings(trial.printerId, trial.spoolId) };
 }

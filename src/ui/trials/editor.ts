@@ -13,6 +13,7 @@ import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
 import { keys } from "../common/keys";
 import { expectOwn } from "../common/own-changes";
+import { useKept } from "../common/queries";
 import { Kept, useSaving } from "../common/saving";
 
 /** A save follows the last edit by so long. */
@@ -78,6 +79,8 @@ export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: 
   const [view, setView] = useState<TrialView | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [client, setClient] = useState<TrialClient | null>(null);
+  const keptValues = useKept(trial.printerId, trial.spoolId).data;
+  const kept = Object.fromEntries((keptValues ?? []).map(({ setting, value }) => [setting, value]));
   useEffect(() => {
     const made = new TrialClient(
       (next) => {
@@ -90,7 +93,7 @@ export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: 
     return () => made.close();
   }, []);
   // Only what changes the file counts; the date counts by its day.
-  const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool]);
+  const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool, kept]);
   useEffect(() => {
     if (!client || !printer || !spool) return;
     const plan = heightPlanSchema.safeParse(trial.plan);
@@ -98,8 +101,8 @@ export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: 
       setFailure(plan.error.issues[0].message);
       return;
     }
-    client.build({ trial, printer: printerSchema.parse(printer), spool: spoolSchema.parse(spool) });
-    // `key` stands for trial, printer and spool.
+    client.build({ trial, printer: printerSchema.parse(printer), spool: spoolSchema.parse(spool), kept });
+    // `key` stands for trial, printer, spool and what is kept for them.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [client, key]);
   return { view, failure, client };

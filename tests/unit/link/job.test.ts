@@ -105,6 +105,36 @@ describe("a job", () => {
     await linked.close();
   });
 
+  it("holds where its program waits for a person, says what for, and goes on when it is told to", async () => {
+    const linked = await link(ladleId);
+    const lines = [
+      "M104 S200",
+      "M109 S200",
+      "G28",
+      "G90",
+      "M83",
+      "G1 X40 F3000",
+      "M117 Mark it",
+      "M0",
+      "G1 E5 F300",
+      "M104 S0",
+    ];
+    const bytes = new TextEncoder().encode(lines.join("\n"));
+    const program = jobProgram(bytes, readProgram(bytes), limitsFor(printers[0]));
+    const job = linked.begin(program, about);
+    await until(() => job.state === "paused", "it holds", 20_000);
+    const { machine } = simulatorOf(shelf.get(ladleId)!);
+    // Every move before it is done, nothing is lifted, and nothing behind it was sent.
+    expect(machine.place.x).toBeCloseTo(40, 3);
+    expect(job.status()).toMatchObject({ why: "The program waits: Mark it.", linesTaken: lines.length - 2 });
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    expect(job.state).toBe("paused");
+    await job.resume();
+    await until(() => job.state === "done", "it goes on to its end", 20_000);
+    expect(job.status()).toMatchObject({ why: "", linesTaken: program.commands, share: 1 });
+    await linked.close();
+  });
+
   it("goes on as it was when it is resumed at once, while the nozzle is still being lifted", async () => {
     const linked = await link(ladleId, 50);
     const job = linked.begin(tube(30), about);

@@ -162,7 +162,7 @@ test("a speed says the flow it asks for at the trial's own layer height", () => 
 });
 
 test("what is said of a halved fan is true of the fan in force, whether the spool or the pair gave the whole", () => {
-  const said = (kept: { fan?: number }) => {
+  const said = (kept: { fan?: number }, change: { fan?: number } = {}) => {
     const { plan, fixed } = firstRound("retraction", {
       printer: ladle,
       spool: saffron,
@@ -171,11 +171,18 @@ test("what is said of a halved fan is true of the fan in force, whether the spoo
       layerHeightMm: 0.2,
       firstLayerHeightMm: 0.2,
     });
-    const input = { trial: trialOfKind("retraction", ladle, saffron, { plan, fixed }), printer: ladle, spool: saffron };
+    const input = {
+      trial: trialOfKind("retraction", ladle, saffron, { plan, fixed: { ...fixed, ...change } }),
+      printer: ladle,
+      spool: saffron,
+      kept,
+    };
     return inspectTrial(input, buildTrial(input)).findings.map(({ message }) => message);
   };
   expect(said({})).toContain("The fan runs at 50 %, half of the 100 % that the spool wants: full air hides strings.");
   expect(said({ fan: 40 })).toContain(
     "The fan runs at 20 %, half of the 40 % that the pair keeps: full air hides strings.",
   );
+  // A fan chosen by hand is half of nothing.
+  expect(said({}, { fan: 30 }).join()).not.toMatch(/half of/);
 });

@@ -1,11 +1,12 @@
 import { Command } from "../command";
 
 const text = (code: string, does: string): Command => ({ code, does, takesText: true });
+const stop = (code: string): Command => ({ ...text(code, "Stops until somebody goes on"), waits: "person" });
 
 /** Pauses and the printer's own storage: what stands behind these is text, whatever letters are in it. Common practice, no source. */
 export const files: Command[] = [
-  text("M0", "Stops until somebody goes on"),
-  text("M1", "Stops until somebody goes on"),
+  stop("M0"),
+  stop("M1"),
   text("M16", "Goes on only on the printer of this name"),
   { code: "M20", does: "Lists the files on the card", asks: "text" },
   { code: "M21", does: "Makes the card ready" },

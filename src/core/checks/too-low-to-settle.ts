@@ -1,29 +1,42 @@
 import { plainNumber } from "../units";
 import { Mend } from "../findings/finding";
+import type { ResolvedBand } from "../heightplan/plan";
+import type { ProgramReport } from "../report/report";
 import { Check } from "./check";
 import { sayBands } from "./say";
 
 /** Share of its height in which a band must be settled to tell something. */
 const ENOUGH_SHARE = 0.6;
 
-/** A taller band's layers may be done in so much less time. */
-const QUICKER_LAYERS = 1.5;
+/**
+ * Height that passes before a band settles once it is taller, mm. The time it takes stays, but it passes in the piece's quickest layers:
+ * decks with their long ones are a smaller part of a taller band.
+ */
+function unsettledMm(
+  { band, share }: { band: ResolvedBand; share: number },
+  bands: readonly ResolvedBand[],
+  { layers }: ProgramReport,
+): number {
+  const own = layers.slice(band.firstLayer, band.lastLayer + 1);
+  const late = own.slice(0, Math.ceil((1 - share) * own.length));
+  const quickest = layers
+    .slice(bands[0].firstLayer)
+    .reduce((least, { seconds, heightMm }) => Math.min(least, seconds / heightMm), Infinity);
+  return late.reduce((sum, { seconds }) => sum + seconds, 0) / quickest;
+}
 
 /** Bands so low that the nozzle has not reached their temperature for most of them. */
 export const tooLowToSettle: Check = {
   key: "too-low-to-settle",
   passes: ({ lead }) => (lead ? "The nozzle settles within every band." : null),
-  run({ bands, bandSettled, lead, trial }) {
+  run({ bands, bandSettled, lead, trial, report }) {
     if (!bands.some(({ settings }) => settings.nozzleTemperature !== undefined)) return [];
     const low = bands
       .map((band, i) => ({ band, share: bandSettled[i] }))
       .filter(({ band, share }) => band.lastLayer >= band.firstLayer && share < ENOUGH_SHARE);
     if (low.length === 0) return [];
     const worst = low.reduce((a, b) => (b.share < a.share ? b : a));
-    const height = worst.band.toMm - worst.band.fromMm;
-    // What passes before it settles stays, and passes in more layers, for decks with their long layers are a smaller part of a taller band; the
-    // rest must be long enough beside it.
-    const wanted = Math.ceil((QUICKER_LAYERS * (1 - worst.share) * height) / (1 - ENOUGH_SHARE) + 0.5);
+    const wanted = Math.ceil(unsettledMm(worst, bands, report) / (1 - ENOUGH_SHARE) + 0.5);
     const taller: Mend = {
       label: `Make every band ${wanted} mm high`,
       trial: {

@@ -27,14 +27,13 @@ export interface Stroke {
   kinds: number[];
   /** Closed walls start and end in one point: the seam. */
   closed: boolean;
-  /** Fill of one connected part has one number: it is finished before the next is begun. */
-  part: number;
 }
 
 export interface IslandPaths {
   /** Inner walls before outer ones. */
   walls: Stroke[];
-  fill: Stroke[];
+  /** By connected part: one is finished before the next is begun. */
+  fill: Stroke[][];
   /** Where travelling crosses no gap. */
   inside: Region;
   /** Points inside at which a way can turn round a corner. */
@@ -86,22 +85,19 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
       walls.push(wallStroke(ring, kind, overAir, process.seamNear));
     }
   }
-  const fill: Stroke[] = [];
+  const fill: Stroke[][] = [];
   if (core.length === 0) return { walls, fill, inside, bends };
 
   const shortest = process.beadWidthMm * SHORTEST_FILL_BEADS;
-  let parts = 0;
   /** Hatches a region, one connected part after the other. */
   const lay = (region: Region, angle: number, distance: number, kind: number, joins: boolean) => {
     for (const part of islandsOf(region)) {
       const lines = hatch(part, angle, distance);
       const strokes = joins
         ? joinLines(lines, kind, part, spacing)
-        : lines.map(({ a, b }) => ({ points: [a, b], kinds: [kind], closed: false, part: 0 }));
-      for (const stroke of strokes) {
-        if (lengthMm(stroke.points) >= shortest) fill.push({ ...stroke, part: parts });
-      }
-      parts++;
+        : lines.map(({ a, b }) => ({ points: [a, b], kinds: [kind], closed: false }));
+      const long = strokes.filter(({ points }) => lengthMm(points) >= shortest);
+      if (long.length > 0) fill.push(long);
     }
   };
 
@@ -181,7 +177,7 @@ function wallStroke(ring: Point[], kind: number, overAir: Region, seamNear: Poin
       kinds.push(piece.inside ? MoveKind.bridge : kind);
     }
   }
-  return { points, kinds, closed: true, part: 0 };
+  return { points, kinds, closed: true };
 }
 
 /** Neighbouring lines joined at their ends where the way between them stays inside: one zigzag instead of many starts. */
@@ -205,7 +201,7 @@ function joinLines(
       current.points.push(a, b);
       // The short way round at the edge is laid too, but never counts as a strand over air.
       current.kinds.push(kind === MoveKind.bridge ? MoveKind.solid : kind, kind);
-    } else strokes.push({ points: [a, b], kinds: [kind], closed: false, part: 0 });
+    } else strokes.push({ points: [a, b], kinds: [kind], closed: false });
     lastRow = row;
   }
   return strokes;

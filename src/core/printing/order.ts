@@ -39,23 +39,17 @@ export function takeNearest<T extends { box: Box }>(islands: T[], from: Point): 
 
 /** Lays open lines part by part: the nearest part first, and each finished before the next, so that no way goes back over what is done. */
 export function layPartByPart(
-  strokes: readonly Stroke[],
+  parts: readonly Stroke[][],
   lay: (stroke: Stroke, reversed: boolean) => void,
   at: () => Point,
 ): void {
-  const byPart = new Map<number, Stroke[]>();
-  for (const stroke of strokes) {
-    const own = byPart.get(stroke.part);
-    if (own) own.push(stroke);
-    else byPart.set(stroke.part, [stroke]);
-  }
-  const parts = [...byPart.values()];
-  while (parts.length > 0) {
+  const waiting = [...parts];
+  while (waiting.length > 0) {
     const from = at();
-    const distances = parts.map((part) =>
+    const distances = waiting.map((part) =>
       Math.min(...part.map(({ points }) => Math.min(distanceMm(from, points[0]), distanceMm(from, points.at(-1)!)))),
     );
-    layNearestFirst(parts.splice(distances.indexOf(Math.min(...distances)), 1)[0], lay, at);
+    layNearestFirst(waiting.splice(distances.indexOf(Math.min(...distances)), 1)[0], lay, at);
   }
 }
 

@@ -20,7 +20,6 @@ export function strokesAround(slice: Slice, process: Process): Stroke[] {
         points: [...ring, ring[0]],
         kinds: ring.map(() => MoveKind.skirt as number),
         closed: true,
-        part: 0,
       })),
   );
 }

@@ -12,17 +12,25 @@ import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 const POST_RADIUS_MM = 2;
 const FIRST_POST_MM = 6.4;
 const SQUARE_POST_MM = 4.4;
-/** Ten millimetres of air between two posts; where the bed has no room for them, as few as this. */
-const PITCH_MM = 14;
-const LEAST_PITCH_MM = 6.5;
+/** Air between two posts; where the bed has no room for it, as little as this. Strings of short lengths need the longer way to show. */
+const AIR_MM = 10;
+const LEAST_AIR_MM = 2.5;
 const SMALLEST_RADIUS_MM = 14;
 const PLATE = { widthMm: 16, depthMm: 3.5, gapMm: 5 };
 const FOOT_MM = 4.5;
 
+/** The thick post and its neighbour stand closest: their half widths, mm. */
+const CLOSEST_MM = FIRST_POST_MM / 2 + POST_RADIUS_MM;
+
+/** Radius of a ring with so much air between neighbours: the chord of a circle, c = 2·r·sin(π/n). */
+function radiusForAirMm(count: number, airMm: number): number {
+  return count < 3 ? 0 : (airMm + CLOSEST_MM) / (2 * Math.sin(Math.PI / count));
+}
+
 /** Radius of the ring on which `count` posts stand, mm; closer together where the room asks for it. */
 export function fenceRadiusMm(count: number, room: { widthMm: number; depthMm: number }): number {
-  const usual = Math.max(SMALLEST_RADIUS_MM, (count * PITCH_MM) / (2 * Math.PI));
-  const least = Math.max(SMALLEST_RADIUS_MM, (count * LEAST_PITCH_MM) / (2 * Math.PI));
+  const usual = Math.max(SMALLEST_RADIUS_MM, radiusForAirMm(count, AIR_MM));
+  const least = Math.max(SMALLEST_RADIUS_MM, radiusForAirMm(count, LEAST_AIR_MM));
   const plate = PLATE.gapMm + PLATE.depthMm + FOOT_MM;
   const fits = Math.min(room.widthMm / 2 - FOOT_MM, (room.depthMm - plate) / 2 - FOOT_MM);
   return Math.max(least, Math.min(usual, fits));
@@ -61,6 +69,12 @@ function shape({ plan, labels, room, beadWidthMm }: SpecimenRequest): PieceShape
     hole,
     ...baseWithArrow(plate.minX - 1, plateFront - 1.5, plate.maxX + 1, middleY - radius - 1),
   ];
+  const airMm = 2 * radius * Math.sin(Math.PI / Math.max(values.length, 3)) - CLOSEST_MM;
+  // Less air than this shows the strings of short lengths only.
+  const near =
+    airMm < AIR_MM - 0.05
+      ? ` Only ${plainNumber(airMm, 1)} mm of air lie between posts: it tells little above 2 mm.`
+      : "";
   const lengths = values.map((value, i) => `post ${i + 1}: ${plainNumber(value, 2)} mm`);
   return {
     heightMm: storeys.heightMm,
@@ -78,7 +92,7 @@ function shape({ plan, labels, room, beadWidthMm }: SpecimenRequest): PieceShape
       "a ring of posts stands behind the plate, counted from the thick one behind the arrow, to the right and round (counter-clockwise from above)",
       ...inRows(lengths, 4),
     ],
-    legend: `${faces.legend} Post 1 is the thick one behind the arrow; count to the right and round, every fifth is square. A string belongs to the post it comes from.`,
+    legend: `${faces.legend} Post 1 is the thick one behind the arrow; count to the right and round, every fifth is square. A string belongs to the post it comes from.${near}`,
     unlabelled: faces.unlabelled,
   };
 }

@@ -62,6 +62,10 @@ function shape({ plan, labels, layerHeightMm, beadWidthMm, room }: SpecimenReque
     foot(wallRight - WALL_MM, front, wallRight, front + depthMm),
     ...rows.map(({ minY, postX }) => foot(postX, minY, postX + POST_MM, minY + rowMm)),
   ];
+  const seen =
+    stepMm >= DECK_WIDTH_MM
+      ? "Seen from below, the lowest band's span is the front one of each row."
+      : "The bed has no room to set every band's spans behind the last: from below, each hides a part of the next.";
   const decksOf = (index: number) =>
     rows.map(({ minY, postX }) => {
       const y = minY + index * stepMm;
@@ -83,7 +87,7 @@ function shape({ plan, labels, layerHeightMm, beadWidthMm, room }: SpecimenReque
       ...storeyDrawing(labels),
       `  spans from front to back: ${spans.join(", ")} mm, from the wall to the posts; higher storeys' spans stand further back`,
     ],
-    legend: `${faces.legend} Spans grow from front to back: ${spans.join(", ")} mm. Seen from below, the lowest band's span is the front one of each row.`,
+    legend: `${faces.legend} Spans grow from front to back: ${spans.join(", ")} mm. ${seen}`,
     unlabelled: faces.unlabelled,
   };
 }

@@ -1,19 +1,16 @@
 /** Long frame: straight walls long enough to reach any speed, with corners at their ends. Hollow, so that a layer is all wall. */
 import { rectangle } from "../geometry/polygons";
 import { beadSpacingMm } from "../material/bead";
-import { clamp } from "../units";
 import { bandFaces } from "./band-faces";
+import { longSideMm, MARGIN_MM } from "./long-side";
 import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
-const LENGTH_MM = 100;
-const SHORTEST_MM = 40;
 const DEPTH_MM = 16;
-const MARGIN_MM = 1.5;
 
 function shape({ plan, labels, beadWidthMm, layerHeightMm, room }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
-  const half = clamp(room.widthMm - 2 * MARGIN_MM, SHORTEST_MM, LENGTH_MM) / 2;
+  const half = longSideMm(room) / 2;
   // Two walls from outside and two from inside, and no room for anything between them.
   const thick = 4 * beadSpacingMm(beadWidthMm, layerHeightMm);
   const front = -DEPTH_MM / 2;

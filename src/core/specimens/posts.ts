@@ -7,15 +7,29 @@ import { bandFaces } from "./band-faces";
 import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
-const PLATE = { minX: -33, maxX: -17, minY: -13.5, maxY: -10 };
 const POST_RADIUS_MM = 2.5;
-/** Centres, in the order they are laid: 15, 20 and 25 mm of air lie between one and the next. */
-export const POSTS = [
-  { x: -31, y: 10.5 },
-  { x: -11, y: 10.5 },
-  { x: 1, y: -11.43 },
-  { x: 31, y: -11.43 },
+/** Air between one post and the next, in the order they are laid, mm. */
+const AIR_MM = [15, 20, 25];
+const APART_MM = AIR_MM.map((air) => air + 2 * POST_RADIUS_MM);
+/** The second way runs aslant, from the back row to the front one. */
+const ASIDE_MM = 12;
+const HALF_WIDTH_MM = (APART_MM[0] + ASIDE_MM + APART_MM[2]) / 2;
+const HALF_DEPTH_MM = Math.sqrt(APART_MM[1] ** 2 - ASIDE_MM ** 2) / 2;
+/** Centres of the posts. */
+const POSTS = [
+  { x: -HALF_WIDTH_MM, y: HALF_DEPTH_MM },
+  { x: -HALF_WIDTH_MM + APART_MM[0], y: HALF_DEPTH_MM },
+  { x: HALF_WIDTH_MM - APART_MM[2], y: -HALF_DEPTH_MM },
+  { x: HALF_WIDTH_MM, y: -HALF_DEPTH_MM },
 ];
+const PLATE_LEFT_MM = -HALF_WIDTH_MM - 2;
+const PLATE_FRONT_MM = -HALF_DEPTH_MM - POST_RADIUS_MM;
+const PLATE = {
+  minX: PLATE_LEFT_MM,
+  maxX: PLATE_LEFT_MM + 16,
+  minY: PLATE_FRONT_MM,
+  maxY: PLATE_FRONT_MM + 3.5,
+};
 const MARGIN_MM = 1.5;
 
 function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
@@ -25,16 +39,17 @@ function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
     widthMm: PLATE.maxX - PLATE.minX - 1,
     beadWidthMm,
   });
-  const edge = { x: POSTS[3].x + POST_RADIUS_MM + MARGIN_MM, y: POSTS[0].y + POST_RADIUS_MM + MARGIN_MM };
-  const base = baseWithArrow(-edge.x, -15, edge.x, edge.y, 0);
+  const right = HALF_WIDTH_MM + POST_RADIUS_MM + MARGIN_MM;
+  const back = HALF_DEPTH_MM + POST_RADIUS_MM + MARGIN_MM;
+  const base = baseWithArrow(-right, -back, right, back, 0);
   const standing = [
     rectangle(PLATE.minX, PLATE.minY, PLATE.maxX, PLATE.maxY),
     ...POSTS.map(({ x, y }) => circle(x, y, POST_RADIUS_MM)),
   ];
   return {
     heightMm: storeys.heightMm,
-    widthMm: 2 * edge.x,
-    depthMm: 2 * (15 + 3),
+    widthMm: 2 * right,
+    depthMm: 2 * (back + 3),
     solidAt(zMm) {
       const storey = storeys.at(zMm);
       if (storey === null) return [];

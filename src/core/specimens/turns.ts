@@ -79,7 +79,11 @@ function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): P
   const storeys = storeysOf(plan);
   // Two walls from outside and two from inside, all along the teeth, and no room for anything between them.
   const thick = 4 * beadSpacingMm(beadWidthMm, layerHeightMm);
-  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: HALF - 20, widthMm: 18, beadWidthMm });
+  const faces = bandFaces(plan, labels, storeys.edgesMm, {
+    minX: -HALF + 2 * CLEAR_MM + LETTER_MM.width,
+    widthMm: 2 * (HALF - CLEAR_MM) - LETTER_MM.width - 2,
+    beadWidthMm,
+  });
   const base = baseWithArrow(-HALF - MARGIN_MM, -DEEP - MARGIN_MM, HALF + MARGIN_MM, DEEP + MARGIN_MM);
   const letterX = -HALF + CLEAR_MM;
   const letterY = -DEEP + CLEAR_MM;

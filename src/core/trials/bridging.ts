@@ -26,7 +26,8 @@ const layerOptions: Option[] = usual.flatMap(({ speed, flow, fan, warmer }, i): 
   return [
     {
       key: `speed${n}`,
-      label: named("speed"),
+      // Walls beside the fill of the further layers stand on what was laid over air: they need no slowing.
+      label: named(i === 0 ? "speed" : "speed of its fill"),
       kind: "number",
       unit: "mm/s",
       low: 1,

@@ -1,20 +1,37 @@
 import { beadAreaMm2 } from "../material/bead";
 import { beadWidthFor } from "../printing/process";
 import { plainNumber } from "../units";
+import type { Printer } from "../shelf/printer";
+import { longSideMm } from "../specimens/long-side";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
+import { roomOn } from "./room";
 import { stackBands, usualFixed } from "./rounds";
 
 const LOWEST_MM_S = 30;
 const BANDS = 6;
 const PAST_LIMIT = 1.2;
-/** Straight side of the long frame on a usual bed, mm. */
-const LONG_SIDE_MM = 100;
 
-/** The highest speed that is held for half of a side: speeding up and slowing down take v²/a together (uniform acceleration). */
-function longestHeldMmS(accelerationMmS2: number, sideMm: number): number {
-  return Math.sqrt(accelerationMmS2 * sideMm * 0.5);
+/**
+ * The highest speed worth trying, mm/s: past the hot end's own limit, so that there is a band that shows it, but held for half of the long
+ * side at least. Speeding up and slowing down take v²/a together (uniform acceleration).
+ */
+function mostMmS(printer: Printer, layerHeightMm: number): number {
+  const limitMmS = printer.highestFlowMm3S / beadAreaMm2(beadWidthFor(printer), layerHeightMm);
+  const heldMmS = Math.sqrt(printer.printAccelerationMmS2 * longSideMm(roomOn(printer)) * 0.5);
+  return Math.max(LOWEST_MM_S * 2, Math.min(limitMmS * PAST_LIMIT, heldMmS));
 }
+
+/** The speeds to try, in even steps from the lowest; faster ones than the axes are left out. */
+function speedsFor(printer: Printer, layerHeightMm: number): { values: number[]; leftOut: number } {
+  const stepMmS = Math.max(5, Math.round((mostMmS(printer, layerHeightMm) - LOWEST_MM_S) / (BANDS - 1) / 5) * 5);
+  const wide = Array.from({ length: BANDS }, (_, i) => LOWEST_MM_S + i * stepMmS);
+  const values = wide.filter((value) => value <= printer.highestFeedXyMmS);
+  return { values: values.length > 0 ? values : [printer.highestFeedXyMmS], leftOut: wide.length - values.length };
+}
+
+/** Layers on a nozzle are usually half as high as it is wide (common practice, no source). */
+const usualLayerMm = ({ nozzleMm }: Printer) => nozzleMm / 2;
 
 export const speed: TrialKind = {
   label: "Speed",
@@ -27,31 +44,22 @@ export const speed: TrialKind = {
   specimen: () => "long-frame",
   firstRound(request) {
     const { printer } = request;
-    // Past the hot end's own limit, so that there is a band that shows it; not past what the axes reach on the long side.
-    const limitMmS = printer.highestFlowMm3S / beadAreaMm2(beadWidthFor(printer), request.layerHeightMm);
-    const held = longestHeldMmS(printer.printAccelerationMmS2, LONG_SIDE_MM);
-    const most = Math.max(LOWEST_MM_S * 2, Math.min(limitMmS * PAST_LIMIT, held));
-    const step = Math.max(5, Math.round((most - LOWEST_MM_S) / (BANDS - 1) / 5) * 5);
-    const wide = Array.from({ length: BANDS }, (_, i) => LOWEST_MM_S + i * step);
-    const values = wide.filter((value) => value <= printer.highestFeedXyMmS);
+    const { values, leftOut } = speedsFor(printer, request.layerHeightMm);
     const { plan, notes } = stackBands(request, {
       key: "printSpeed",
-      values: values.length > 0 ? values : [printer.highestFeedXyMmS],
+      values,
       bandMm: 4,
       lowestBandMm: 2,
     });
-    if (values.length < wide.length) {
+    if (leftOut > 0) {
       notes.push(`${printer.name} reaches ${plainNumber(printer.highestFeedXyMmS)} mm/s: faster bands are left out.`);
     }
     return { plan, fixed: usualFixed(request, ["printSpeed"]), notes };
   },
-  range: ({ printAccelerationMmS2, highestFeedXyMmS }) => ({
-    low: LOWEST_MM_S,
-    high: Math.min(
-      highestFeedXyMmS,
-      Math.max(120, Math.round(longestHeldMmS(printAccelerationMmS2, LONG_SIDE_MM) / 10) * 10),
-    ),
-  }),
+  range: (printer) => {
+    const { values } = speedsFor(printer, usualLayerMm(printer));
+    return { low: values[0], high: Math.max(values[values.length - 1], values[0] + 1) };
+  },
   bandNote({ printSpeed }, printer, layerHeightMm) {
     if (printSpeed === undefined) return null;
     const flowMm3S = printSpeed * beadAreaMm2(beadWidthFor(printer), layerHeightMm);

@@ -218,12 +218,12 @@ describe("walls and fill", () => {
 
   test("sparse inside, solid where there is air above", () => {
     const inside = fillIsland({ ...around, island: square, below: [square], above: [square] }, process);
-    expect(new Set(inside.fill.flatMap(({ kinds }) => kinds))).toEqual(new Set([MoveKind.sparse]));
+    expect(new Set(inside.fill.flat().flatMap(({ kinds }) => kinds))).toEqual(new Set([MoveKind.sparse]));
     const half: Region = [rectangle(0, 0, 10, 20)];
     const stepped = fillIsland({ ...around, island: square, below: [square], above: [half] }, process);
-    const kinds = new Set(stepped.fill.flatMap((stroke) => stroke.kinds));
+    const kinds = new Set(stepped.fill.flat().flatMap((stroke) => stroke.kinds));
     expect(kinds).toEqual(new Set([MoveKind.sparse, MoveKind.solid]));
-    for (const { points, kinds: own } of stepped.fill) {
+    for (const { points, kinds: own } of stepped.fill.flat()) {
       // The half that is seen, and the strip on which the wall above begins.
       if (own[0] === MoveKind.solid) for (const { x } of points) expect(x).toBeGreaterThan(10 - 2.5 * 0.407 - 0.25);
     }
@@ -232,7 +232,7 @@ describe("walls and fill", () => {
   test("layers cross their fill", () => {
     const direction = (odd: boolean) => {
       const { fill } = fillIsland({ ...around, odd, island: square, below: [square], above: [square] }, process);
-      const [a, b] = fill[0].points;
+      const [a, b] = fill[0][0].points;
       return Math.sign((b.x - a.x) * (b.y - a.y));
     };
     expect(direction(false)).toBe(-direction(true));
@@ -252,7 +252,7 @@ describe("walls and fill", () => {
       process,
     );
     const room = offset(shape, 0.01);
-    for (const { points } of [...walls, ...fill])
+    for (const { points } of [...walls, ...fill.flat()])
       for (const { x, y } of points) expect(contains(room, x, y)).toBe(true);
   });
 });

@@ -17,8 +17,8 @@ export function run(command, args, env = {}) {
 /** Path of a program that a package brings. */
 export const bin = (name) => join(root, "node_modules", ".bin", name);
 
-/** Runs a program beside others and shows what it said once it has ended; ends this process with its code if it fails. */
-export function runBeside(command, args, env = {}) {
+/** Runs a program beside others; its exit status (-1 if it could not be started) and what it said. */
+export function overhear(command, args, env = {}) {
   return new Promise((resolve) => {
     let said = "";
     const child = spawn(command, args, {
@@ -27,13 +27,17 @@ export function runBeside(command, args, env = {}) {
       env: { ...process.env, ...env },
     });
     for (const stream of [child.stdout, child.stderr]) stream.on("data", (chunk) => (said += chunk));
-    child.on("error", (error) => (said += error.message));
-    child.on("close", (status) => {
-      if (status === 0) return resolve();
-      console.error(said);
-      process.exit(status ?? 1);
-    });
+    child.on("error", (error) => (said += `${error.message}\n`));
+    child.on("close", (status) => resolve({ status: status ?? -1, said }));
   });
+}
+
+/** Runs a program beside others; if it fails, what it said is shown and this process ends with its code. */
+export async function runBeside(command, args, env = {}) {
+  const { status, said } = await overhear(command, args, env);
+  if (status === 0) return;
+  console.error(said);
+  process.exit(status);
 }
 
 /**

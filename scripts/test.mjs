@@ -1,13 +1,18 @@
 /** `npm test`: all set-up, then everything CI runs. Closes with `N passed, N failed` alone on the last line. */
-import { spawn, spawnSync } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import own from "./own-program.cjs";
-import { bin, browserPath, build, installInParts, root, runBeside } from "./prepare.mjs";
+import { bin, browserPath, build, installInParts, overhear, root, runBeside } from "./prepare.mjs";
 import { tallyScreens, tallyUnit } from "./tally.cjs";
 
 let passed = 0;
 let failed = 0;
+let isTold = false;
+// What could not be installed or built ends this process early: that is a failure, too.
+process.on("exit", () => {
+  if (!isTold) console.log(`\n${passed} passed, ${failed + 1} failed`);
+});
 
 /** Runs a command; its exit status, or -1 if it could not be started. */
 function attempt(name, command, args, env = {}) {
@@ -19,22 +24,11 @@ function attempt(name, command, args, env = {}) {
 }
 
 /** Runs a command beside others; what it says is shown when it has ended. Its exit status, or -1 if it could not be started. */
-function beside(name, command, args, env = {}) {
+async function beside(name, command, args, env = {}) {
   const started = Date.now();
-  return new Promise((resolve) => {
-    let said = "";
-    const child = spawn(command, args, {
-      cwd: root,
-      stdio: ["ignore", "pipe", "pipe"],
-      env: { ...process.env, ...env },
-    });
-    for (const stream of [child.stdout, child.stderr]) stream.on("data", (chunk) => (said += chunk));
-    child.on("error", (error) => (said += `${error.message}\n`));
-    child.on("close", (status) => {
-      console.log(`\n── ${name}\n${said}── ${name}: ${Math.round((Date.now() - started) / 1000)} s`);
-      resolve(status ?? -1);
-    });
-  });
+  const { status, said } = await overhear(command, args, env);
+  console.log(`\n── ${name}\n${said}── ${name}: ${Math.round((Date.now() - started) / 1000)} s`);
+  return status;
 }
 
 /** Native code is compiled on one core and takes longest: all else that runs meanwhile stands back. */
@@ -108,5 +102,6 @@ if (browser) {
   add(tallyScreens(readJson(join(root, ".build", "screens.json")), status));
 }
 
+isTold = true;
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -43,7 +43,7 @@ export function Choice<T extends string | number>(props: Props<T>) {
   const { options, hint, onClear, onOpen } = props;
   const at = options.findIndex(({ value }) => value === props.value);
   return (
-    <span className={`${styles.choice} ${props.small ? styles.small : ""} ${props.className ?? ""}`}>
+    <span className={`opens ${styles.choice} ${props.small ? styles.small : ""} ${props.className ?? ""}`}>
       <select
         id={props.id}
         aria-label={props.label}

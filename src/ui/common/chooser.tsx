@@ -25,7 +25,7 @@ export function Chooser<K extends string | number>({ choices, children, plain, c
   const [open, setOpen] = useState(false);
   const button = (
     <button
-      className={plain ? styles.plain : styles.button}
+      className={plain ? styles.plain : `opens ${styles.button}`}
       aria-haspopup="menu"
       aria-expanded={open}
       onPointerEnter={() => setNear(true)}

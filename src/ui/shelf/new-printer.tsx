@@ -9,11 +9,10 @@ import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { AskThePrinter } from "./ask-the-printer";
 import { newPrinter } from "./drafts";
-import { FieldInput } from "./field-input";
 import { Field, printerFields } from "./fields";
 import styles from "./new-printer.module.css";
 import { RecordDraft, useRecordDraft } from "./record-draft";
-import { RecordFields } from "./record-fields";
+import { RecordField, RecordFields } from "./record-fields";
 import { RecordForm } from "./record-form";
 
 export function NewPrinterPage() {
@@ -53,15 +52,7 @@ function Questions({ form }: { form: RecordDraft<Printer> }) {
     names
       .map((name) => fieldNamed.get(name)!)
       .filter(({ when }) => !when || when(now))
-      .map((field) => (
-        <FieldInput
-          key={field.name}
-          field={field}
-          value={form.draft[field.name]}
-          problem={form.problems.get(field.name)}
-          onChange={(value) => form.set({ [field.name]: value })}
-        />
-      ));
+      .map((field) => <RecordField key={field.name} field={field} form={form} />);
   const nameId = useId();
   const nameProblem = form.problems.get("name");
   return (

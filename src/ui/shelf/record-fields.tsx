@@ -1,9 +1,21 @@
 "use client";
 /** The groups of a record's fields, one card a group. */
 import { FieldInput } from "./field-input";
-import type { FieldGroup } from "./fields";
+import type { Field, FieldGroup } from "./fields";
 import type { RecordDraft } from "./record-draft";
 import styles from "./record-form.module.css";
+
+/** One field of the record, as it stands in the draft. */
+export function RecordField<T>({ field, form }: { field: Field<T>; form: RecordDraft<T> }) {
+  return (
+    <FieldInput
+      field={field}
+      value={form.draft[field.name]}
+      problem={form.problems.get(field.name)}
+      onChange={(value) => form.set({ [field.name]: value })}
+    />
+  );
+}
 
 export function RecordFields<T>({ groups, form }: { groups: FieldGroup<T>[]; form: RecordDraft<T> }) {
   return groups.map(({ title, fields }) => (
@@ -13,13 +25,7 @@ export function RecordFields<T>({ groups, form }: { groups: FieldGroup<T>[]; for
         {fields
           .filter(({ when }) => !when || when(form.read as T))
           .map((field) => (
-            <FieldInput
-              key={field.name}
-              field={field}
-              value={form.draft[field.name]}
-              problem={form.problems.get(field.name)}
-              onChange={(value) => form.set({ [field.name]: value })}
-            />
+            <RecordField key={field.name} field={field} form={form} />
           ))}
       </div>
     </section>

@@ -114,6 +114,14 @@ export class Raster {
     }
   }
 
+  private neighbours(cell: number): number[] {
+    const column = cell % this.columns;
+    const beside = [cell - this.columns, cell + this.columns];
+    if (column > 0) beside.push(cell - 1);
+    if (column + 1 < this.columns) beside.push(cell + 1);
+    return beside.filter((next) => next >= 0 && next < this.cells.length);
+  }
+
   /** Parts that hang together: their cells. */
   parts(): number[][] {
     const seen = new Uint8Array(this.cells.length);
@@ -124,14 +132,8 @@ export class Raster {
       seen[start] = 1;
       for (let k = 0; k < part.length; k++) {
         const cell = part[k];
-        const column = cell % this.columns;
-        for (const next of [
-          cell - this.columns,
-          cell + this.columns,
-          column > 0 ? cell - 1 : -1,
-          column + 1 < this.columns ? cell + 1 : -1,
-        ]) {
-          if (next < 0 || next >= this.cells.length || seen[next] || this.cells[next] === 0) continue;
+        for (const next of this.neighbours(cell)) {
+          if (seen[next] || this.cells[next] === 0) continue;
           seen[next] = 1;
           part.push(next);
         }
@@ -154,14 +156,8 @@ export class Raster {
     outside[0] = 1;
     for (let k = 0; k < open.length; k++) {
       const cell = open[k];
-      const column = cell % this.columns;
-      for (const next of [
-        cell - this.columns,
-        cell + this.columns,
-        column > 0 ? cell - 1 : -1,
-        column + 1 < this.columns ? cell + 1 : -1,
-      ]) {
-        if (next < 0 || next >= this.cells.length || outside[next] || this.cells[next]) continue;
+      for (const next of this.neighbours(cell)) {
+        if (outside[next] || this.cells[next]) continue;
         outside[next] = 1;
         open.push(next);
       }

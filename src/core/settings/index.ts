@@ -1,5 +1,6 @@
 /** All settings. A new one is one file and one line here. */
 import { z } from "zod";
+import { plainNumber } from "../units";
 import { acceleration } from "./acceleration";
 import { bedTemperature } from "./bed-temperature";
 import { fan } from "./fan";
@@ -41,6 +42,12 @@ export type SettingValues = Partial<Record<SettingKey, number>>;
 /** The setting for a key; typed as the general contract. */
 export function settingFor(key: SettingKey): Setting {
   return settings[key];
+}
+
+/** A value as people read it: `230 °C`. */
+export function sayValue(key: SettingKey, value: number): string {
+  const { decimals, unit } = settings[key];
+  return `${plainNumber(value, decimals)} ${unit}`.trim();
 }
 
 /** `{nozzleTemperature: 220, …}` with every value inside what any printer can be told. */

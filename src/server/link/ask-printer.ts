@@ -23,9 +23,6 @@ export interface Asked {
   values: ValueEntry[];
 }
 
-/** Ways that are being asked just now: two questions at once would mix their answers. */
-const underWay = new Set<string>();
-
 /**
  * What the printer at the end of a way says of itself. Sends M115 and the questions for values, and nothing else. Refused while a
  * linked printer holds the way, until an address in the network is confirmed, and if nobody answers.
@@ -36,8 +33,9 @@ export async function askPrinter(way: Way, confirmed: boolean): Promise<Asked> {
     throw new Refused("invalid", "A simulated printer is made from its record; there is nothing to ask it.", {
       field: "transport",
     });
-  const holder = [...hub().links.values()].find((link) => link.place === place && isHeld(link));
-  if (holder || underWay.has(place))
+  const { asked, links } = hub();
+  const holder = [...links.values()].find((link) => link.place === place && isHeld(link));
+  if (holder || asked.has(place))
     throw new Refused("conflict", `${holder?.printer.name ?? "Another question"} holds ${place} already.`, {
       field: "transport",
     });
@@ -45,7 +43,7 @@ export async function askPrinter(way: Way, confirmed: boolean): Promise<Asked> {
     throw new Refused("conflict", `Is a printer at ${place}? M115 and a question for its values are sent there.`, {
       field: "confirmed",
     });
-  underWay.add(place);
+  asked.add(place);
   const transport =
     way.kind === "serial" ? new SerialTransport(way.path, way.baud) : new TcpTransport(way.host, way.port);
   const session = new LinkSession(transport, { onEvent() {}, onTemperatures() {}, onChange() {} });
@@ -60,7 +58,7 @@ export async function askPrinter(way: Way, confirmed: boolean): Promise<Asked> {
     return await interview(session, place);
   } finally {
     await session.close();
-    underWay.delete(place);
+    asked.delete(place);
   }
 }
 

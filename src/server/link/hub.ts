@@ -20,6 +20,8 @@ interface Hub {
   ledger: Ledger;
   links: Map<number, Link>;
   hosts: Map<number, SimulatorHost<SavedPrinter>>;
+  /** Ways that are being asked for what stands at their end: another talk there would mix the answers. */
+  asked: Set<string>;
 }
 
 // One hub per process; kept on globalThis because route handlers are loaded apart from one another.
@@ -34,6 +36,7 @@ export function hub(): Hub {
       ledger: new Ledger(tellAll),
       links: new Map(),
       hosts: new Map(),
+      asked: new Set(),
     };
   }
   return shared.cucharaHub;
@@ -145,6 +148,11 @@ export async function connect(printerId: number, way: Way, confirmed = false): P
   );
   if (holder) {
     throw new Refused("conflict", `${holder.printer.name} holds ${place} already. Close that link first.`, {
+      field: "transport",
+    });
+  }
+  if (place !== null && hub().asked.has(place)) {
+    throw new Refused("conflict", `A printer is being asked at ${place} just now. Wait until that is done.`, {
       field: "transport",
     });
   }

@@ -7,8 +7,7 @@ import { useRef, useState } from "react";
 import { firmwareValues } from "@/core/firmware/values";
 import { commands } from "@/core/machine/commands";
 import { tuneFor, tuneKeys } from "@/core/measure";
-import { settingFor } from "@/core/settings";
-import { plainNumber } from "@/core/units";
+import { sayValue, settingFor } from "@/core/settings";
 import { api } from "../common/api";
 import { useBenchPair, useKept, usePrinters, useSpools, useTrials } from "../common/queries";
 import { areas } from "./areas";
@@ -68,14 +67,11 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
     })),
     ...tuneKeys.map((key) => ({ label: tuneFor(key).title, kind: "measure", path: `/measure/${key}` })),
     ...(bench.printer ? firmwarePlaces(bench.printer.id) : []),
-    ...kept.map(({ setting, value }) => {
-      const { label, unit, decimals } = settingFor(setting);
-      return {
-        label: `${label} ${plainNumber(value, decimals)} ${unit}`,
-        kind: "kept for the pair on the bench",
-        path: `/bench#${setting}`,
-      };
-    }),
+    ...kept.map(({ setting, value }) => ({
+      label: `${settingFor(setting).label} ${sayValue(setting, value)}`,
+      kind: "kept for the pair on the bench",
+      path: `/bench#${setting}`,
+    })),
     ...files.map(({ id, name }) => ({ label: name, kind: "file", path: `/workshop/${id}` })),
   ];
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);

@@ -3,8 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useCallback, useMemo } from "react";
-import { settingFor } from "@/core/settings";
-import { plainNumber } from "@/core/units";
+import { sayValue, settingFor } from "@/core/settings";
 import { api, KeptValue } from "../common/api";
 import { keys } from "../common/keys";
 import { useListFilter } from "../common/list-filter";
@@ -18,12 +17,6 @@ import styles from "./kept-page.module.css";
 const ROW_PX = 62;
 const NONE: KeptValue[] = [];
 
-/** `230 °C` */
-function sayValue({ setting, value }: KeptValue): string {
-  const { decimals, unit } = settingFor(setting);
-  return `${plainNumber(value, decimals)} ${unit}`;
-}
-
 export function KeptPage() {
   const kept = useQuery({ queryKey: keys.allKept, queryFn: () => api.get<KeptValue[]>("/kept") });
   const values = kept.data ?? NONE;
@@ -31,7 +24,7 @@ export function KeptPage() {
   const remove = useRemoveWithUndo("/kept", "kept");
   const words = useCallback(
     (one: KeptValue) =>
-      `${sayValue(one)} ${settingFor(one.setting).label} ${nameOf.printer(one.printerId)} ${nameOf.spool(one.spoolId)}`,
+      `${sayValue(one.setting, one.value)} ${settingFor(one.setting).label} ${nameOf.printer(one.printerId)} ${nameOf.spool(one.spoolId)}`,
     [nameOf],
   );
   const settings = useMemo(() => [...new Set(values.map(({ setting }) => setting))], [values]);
@@ -69,7 +62,7 @@ export function KeptPage() {
         {(one) => (
           <>
             <span>
-              <b className="mono">{sayValue(one)}</b>
+              <b className="mono">{sayValue(one.setting, one.value)}</b>
               <span className="dim"> {settingFor(one.setting).label.toLowerCase()}</span>
             </span>
             <span className="dim">
@@ -86,7 +79,7 @@ export function KeptPage() {
                 </>
               )}
             </span>
-            <button className="link-button" onClick={() => void remove(one.id, sayValue(one))}>
+            <button className="link-button" onClick={() => void remove(one.id, sayValue(one.setting, one.value))}>
               Take it back
             </button>
           </>

@@ -3,10 +3,10 @@
 import { Button } from "antd";
 import { Chooser } from "../common/chooser";
 import type { SideBySide } from "@/core/heightplan/plan";
-import { SettingKey, settingFor, SettingValues } from "@/core/settings";
+import { sayValue, SettingKey, settingFor, SettingValues } from "@/core/settings";
 import type { Trial } from "@/core/trials/trial";
 import { useKept } from "../common/queries";
-import { sayAllKept, sayKept, useKeep } from "./use-keep";
+import { sayAllKept, useKeep } from "./use-keep";
 
 /** The band under the cursor and what it varies. */
 export interface BandToKeep {
@@ -36,8 +36,8 @@ export function KeepCard({ trial, shown, sideBySide, band }: Props) {
       <p className="dim">
         {own ? (
           <>
-            {label} {sayKept(shown, own.value)}.{" "}
-            <button className="link-button" onClick={() => void takeBack(own.id, sayKept(shown, own.value))}>
+            {label} {sayValue(shown, own.value)}.{" "}
+            <button className="link-button" onClick={() => void takeBack(own.id, sayValue(shown, own.value))}>
               Take it back
             </button>
           </>
@@ -55,13 +55,13 @@ export function KeepCard({ trial, shown, sideBySide, band }: Props) {
           .filter(([key, value]) => !isOf(key, value))
           .map(([key, value]) => (
             <Button key={key} block className="above" onClick={() => void keep({ [key]: value })}>
-              Only the {settingFor(key).label.toLowerCase()}, {sayKept(key, value)}
+              Only the {settingFor(key).label.toLowerCase()}, {sayValue(key, value)}
             </Button>
           ))}
       {sideBySide && (
         <Chooser
           className="whole above"
-          choices={sideBySide.values.map((key) => ({ key, label: sayKept(sideBySide.setting, key) }))}
+          choices={sideBySide.values.map((key) => ({ key, label: sayValue(sideBySide.setting, key) }))}
           onChoose={(value) => void keep({ [sideBySide.setting]: value })}
         >
           Keep a {settingFor(sideBySide.setting).label.toLowerCase()} …

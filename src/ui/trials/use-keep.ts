@@ -1,22 +1,15 @@
 "use client";
 /** Keeping what a band or a spot of a trial was printed with, for its printer and spool, and taking it back. */
 import { useQueryClient } from "@tanstack/react-query";
-import { SettingKey, settingFor, SettingValues } from "@/core/settings";
+import { sayValue, SettingKey, SettingValues } from "@/core/settings";
 import type { Trial } from "@/core/trials/trial";
-import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { useTell } from "../common/talk";
 
-/** `230 °C` */
-export function sayKept(key: SettingKey, value: number): string {
-  const { unit, decimals } = settingFor(key);
-  return `${plainNumber(value, decimals)} ${unit}`;
-}
-
 /** `230 °C and 40 %` */
 export function sayAllKept(settings: SettingValues): string {
-  return (Object.entries(settings) as [SettingKey, number][]).map(([key, value]) => sayKept(key, value)).join(" and ");
+  return (Object.entries(settings) as [SettingKey, number][]).map(([key, value]) => sayValue(key, value)).join(" and ");
 }
 
 export function useKeep({ id, printerId, spoolId }: Pick<Trial, "id" | "printerId" | "spoolId">) {

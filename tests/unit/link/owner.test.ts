@@ -6,6 +6,7 @@ import { closeStore } from "@/server/db/connection";
 import { printers as shelf } from "@/server/db/printers";
 import { closeLinks, connect, guardChange, guardRemoval, hub, linkOf, openLinkOf } from "@/server/link/hub";
 import type { TransportEvents } from "@/server/link/transports/transport";
+import { askPrinter } from "@/server/link/ask-printer";
 import { printers } from "../helpers/demo";
 
 /** Ways through the network that open when the test says so. */
@@ -115,4 +116,24 @@ test("a printer that is linked stays on the shelf, and stays the machine it is",
   expect(() => guardChange(ladle, { ...ladle, name: "Another name", startLines: "G28" })).not.toThrow();
   await linkOf(ladle.id).close();
   expect(() => guardChange(ladle, { ...ladle, bedWidthMm: 300 })).not.toThrow();
+});
+
+test("a way that is being asked is nobody else's meanwhile, and free again when that has failed", async () => {
+  const asked = askPrinter(tcp, true);
+  await turn();
+  await expect(connect(ladle.id, tcp, true)).rejects.toMatchObject({
+    kind: "conflict",
+    message: "A printer is being asked at 192.0.2.7:23 just now. Wait until that is done.",
+  });
+  await expect(askPrinter(tcp, true)).rejects.toMatchObject({ kind: "conflict" });
+  ways[0].fail();
+  await expect(asked).rejects.toMatchObject({ kind: "unreachable", message: "it does not answer" });
+  const linked = connect(ladle.id, tcp, true);
+  await turn();
+  ways[1].open();
+  await linked;
+  await expect(askPrinter(tcp, true)).rejects.toMatchObject({
+    kind: "conflict",
+    message: `${ladle.name} holds 192.0.2.7:23 already.`,
+  });
 });

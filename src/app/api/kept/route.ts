@@ -8,19 +8,23 @@ import { Refused } from "@/server/refused";
 
 const idSchema = (what: string) => z.int({ error: `${what} is a whole number` }).positive(`${what} is above 0`);
 
+const whichSetting = `The setting is one of ${settingKeys.join(", ")}`;
+const whatValue = "The value must be a number";
+
 const keptSchema = z
   .object({
     printerId: idSchema("printerId"),
     spoolId: idSchema("spoolId"),
-    setting: z.enum(settingKeys, { error: `The setting is one of ${settingKeys.join(", ")}` }).optional(),
-    value: z.number({ error: "The value must be a number" }).optional(),
+    setting: z.enum(settingKeys, { error: whichSetting }).optional(),
+    value: z.number({ error: whatValue }).optional(),
     /** Several settings that were tried together. */
     settings: z.record(z.string(), z.unknown()).optional(),
     trialId: idSchema("trialId").nullable().default(null),
   })
-  .refine(({ setting, value, settings }) => settings !== undefined || (setting !== undefined && value !== undefined), {
-    path: ["value"],
-    message: "The value must be a number",
+  .superRefine(({ setting, value, settings }, context) => {
+    if (settings !== undefined) return;
+    if (setting === undefined) context.addIssue({ code: "custom", path: ["setting"], message: whichSetting });
+    else if (value === undefined) context.addIssue({ code: "custom", path: ["value"], message: whatValue });
   });
 
 /** What is kept for a pair; of all pairs if none is named. */

@@ -69,6 +69,24 @@ module.exports = {
       to: { path: "node_modules", pathNot: "node_modules/(zod|clipper-lib|mathjs)/" },
     },
     {
+      name: "what-computes-brings-no-schemas",
+      comment:
+        "Schemas stand at the borders, each beside what it describes; a page that computes with the rest does without them.",
+      severity: "error",
+      from: { path: "^src/core/", pathNot: "(-schema\\.ts$|^src/core/edits/|^src/core/shelf/(name|figure)\\.ts$)" },
+      to: {
+        path: "(node_modules/zod/|-schema\\.ts$|^src/core/shelf/(name|figure)\\.ts$)",
+        dependencyTypesNot: ["type-only"],
+      },
+    },
+    {
+      name: "pages-fetch-schemas",
+      comment: "The dialog of own lines is fetched itself.",
+      severity: "error",
+      from: { path: "^src/ui/", pathNot: "^src/ui/common/lines-dialog" },
+      to: { path: "(node_modules/zod/|-schema\\.ts$)", dynamic: false, dependencyTypesNot: ["type-only"] },
+    },
+    {
       name: "pages-are-given-their-data-by-one-door",
       comment: "Server components hand the first data to a page; everything else a page asks for over HTTP.",
       severity: "error",

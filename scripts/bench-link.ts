@@ -8,7 +8,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { SerialPort } from "serialport";
 import { numberedLine } from "../src/core/gcode/checksum";
-import { printerSchema } from "../src/core/shelf/printer";
+import { printerSchema } from "../src/core/shelf/printer-schema";
 import { demoPrinters } from "../src/server/demo/scenario";
 import { LineStream, LinkSession } from "../src/server/link/session";
 import { SerialTransport } from "../src/server/link/transports/serial";

@@ -16,8 +16,9 @@ import { ProgramReader, ProgramTables, readProgram } from "../src/core/gcode/rea
 import { findStrikes } from "../src/core/motion/clearance";
 import { limitsFor } from "../src/core/motion/limits";
 import { reportOf } from "../src/core/report/report";
-import { headOf, printerSchema } from "../src/core/shelf/printer";
-import { spoolSchema } from "../src/core/shelf/spool";
+import { headOf } from "../src/core/shelf/printer";
+import { printerSchema } from "../src/core/shelf/printer-schema";
+import { spoolSchema } from "../src/core/shelf/spool-schema";
 import { TrialKindKey, trialKindKeys } from "../src/core/trials";
 import { firstRound } from "../src/core/trials/first-round";
 import { buildTrial } from "../src/core/trials/build";

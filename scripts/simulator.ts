@@ -11,7 +11,7 @@ import { existsSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { printerSchema } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
 import { demoPrinters } from "@/server/demo/scenario";
 import { SimulatorHost } from "@/server/simulator/host";
 import { simulatorServer } from "@/server/simulator/socket";

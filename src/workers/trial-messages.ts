@@ -6,16 +6,22 @@ import type { Held } from "@/core/firmware/holds";
 import type { MoveTable } from "@/core/gcode/moves";
 import type { ResolvedBand } from "@/core/heightplan/plan";
 import type { FrontView } from "@/core/printing/front-view";
-import { printerSchema } from "@/core/shelf/printer";
-import { spoolSchema } from "@/core/shelf/spool";
+import { settingValuesSchema } from "@/core/settings/values-schema";
+import { printerSchema } from "@/core/shelf/printer-schema";
+import { spoolSchema } from "@/core/shelf/spool-schema";
 import type { Spot } from "@/core/specimens/specimen";
-import { trialSchema } from "@/core/trials/trial";
+import { trialSchema } from "@/core/trials/trial-schema";
 
 export const trialRequestSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("build"),
     request: z.number(),
-    input: z.object({ trial: trialSchema, printer: printerSchema, spool: spoolSchema }),
+    input: z.object({
+      trial: trialSchema,
+      printer: printerSchema,
+      spool: spoolSchema,
+      kept: settingValuesSchema.optional(),
+    }),
   }),
   z.object({ kind: z.literal("program"), request: z.number() }),
   z.object({ kind: z.literal("moves"), request: z.number() }),

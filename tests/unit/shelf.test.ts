@@ -1,5 +1,7 @@
-import { bedCentre, outsideBedMm, printerSchema } from "@/core/shelf/printer";
-import { figuresOf, newSpoolSchema, spoolSchema } from "@/core/shelf/spool";
+import { bedCentre, outsideBedMm } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
+import { figuresOf } from "@/core/shelf/spool";
+import { newSpoolSchema, spoolSchema } from "@/core/shelf/spool-schema";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber, roundTo, sayDuration, toMicrometres } from "@/core/units";
 import { newPrinter, newSpool } from "@/ui/shelf/drafts";

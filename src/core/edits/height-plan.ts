@@ -4,7 +4,8 @@
  * **splicing** what comes of it, and **finding** what gets in its way (`plan-findings`).
  */
 import { z } from "zod";
-import { Change, changesSchema } from "../heightplan/change";
+import { Change } from "../heightplan/change";
+import { changesSchema } from "../heightplan/change-schema";
 import { followChanges } from "../heightplan/planned";
 import { refuse, Refusal, succeed } from "../result";
 import { settingFor, SettingKey, settingKeys } from "../settings";

@@ -1,24 +1,13 @@
-/** What a client may say when it asks for a tune. */
-import { z } from "zod";
+/** What is asked of a tune, made whole. */
 import { refuse, Result, succeed } from "../result";
 import { SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { plainNumber } from "../units";
-import { tuneFor, TuneKey, tuneKeys } from ".";
+import { tuneFor, TuneKey } from ".";
 import { inputsOf } from "./inputs";
+import type { TuneAsk } from "./request-schema";
 import { TuneRequest } from "./tune";
-
-const figures = z.record(z.string().max(40), z.number({ error: "A figure must be a number" }));
-
-export const tuneAskSchema = z.object({
-  tune: z.enum(tuneKeys, { error: `The tune is one of ${tuneKeys.join(", ")}` }),
-  inputs: figures.default({}),
-  /** Firmware values as they are now, by id. */
-  values: figures.default({}),
-});
-
-export type TuneAsk = z.infer<typeof tuneAskSchema>;
 
 /** The usual figures of a tune's inputs. */
 export function usualInputs(tune: TuneKey, about: Omit<TuneRequest, "inputs">): Record<string, number> {

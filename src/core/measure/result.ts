@@ -1,20 +1,9 @@
 /** What came of a tune, as data; words are made when it is shown. */
-import { z } from "zod";
 import { sayFirmwareValue } from "../firmware/values/say";
 import { valueFor } from "../firmware/values";
-import { SettingKey, settingFor, SettingValues, settingValuesSchema } from "../settings";
+import { SettingKey, settingFor, SettingValues } from "../settings";
 import { plainNumber } from "../units";
 import type { TuneOutcome } from "./tune";
-
-/** New figures of a printer on the shelf that tunes find. */
-const printerFigures = z.object({ highestFlowMm3S: z.number().optional() });
-
-export const tuneResultSchema = z.object({
-  /** Firmware values in force, by id. */
-  firmware: z.record(z.string().max(40), z.number({ error: "A value must be a number" })).default({}),
-  settings: settingValuesSchema.default({}),
-  printer: printerFigures.default({}),
-});
 
 export interface TuneResult {
   firmware: Record<string, number>;

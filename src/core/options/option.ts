@@ -1,5 +1,4 @@
 /** What a kind of trial leaves to choose besides its plan: a form, a step, a feed. */
-import { z } from "zod";
 import { refuse, Result, succeed } from "../result";
 import { Printer } from "../shelf/printer";
 import { clamp } from "../units";
@@ -23,11 +22,6 @@ export type Option = {
     }
   | { kind: "choice"; choices: { value: string; label: string }[]; usual: string }
   | { kind: "switch"; usual: boolean }
-);
-
-export const optionsSchema = z.record(
-  z.string().max(40),
-  z.union([z.number(), z.string().max(40), z.boolean()], { error: "An option is a number, a text, or true or false" }),
 );
 
 /** The options with their usual values where nothing (or nothing that fits) is given. */

@@ -1,5 +1,4 @@
 /** All settings. A new one is one file and one line here. */
-import { z } from "zod";
 import { plainNumber } from "../units";
 import { acceleration } from "./acceleration";
 import { bedTemperature } from "./bed-temperature";
@@ -49,28 +48,3 @@ export function sayValue(key: SettingKey, value: number): string {
   const { decimals, unit } = settings[key];
   return `${plainNumber(value, decimals)} ${unit}`.trim();
 }
-
-/** `{nozzleTemperature: 220, …}` with every value inside what any printer can be told. */
-export const settingValuesSchema: z.ZodType<SettingValues> = z
-  .strictObject(
-    Object.fromEntries(
-      settingKeys.map((key) => {
-        const { label, lowest, highest, unit } = settingFor(key);
-        return [
-          key,
-          z
-            .number({ error: `${label} must be a number in ${unit}` })
-            .min(lowest, `${label} must be at least ${lowest} ${unit}`)
-            .max(highest, `${label} must be at most ${highest} ${unit}`)
-            .optional(),
-        ];
-      }),
-    ),
-    {
-      error: (issue) =>
-        issue.code === "unrecognized_keys"
-          ? `“${String(issue.keys[0]).slice(0, 40)}” is not a setting; the settings are ${settingKeys.join(", ")}`
-          : undefined,
-    },
-  )
-  .transform((values) => values as SettingValues) as unknown as z.ZodType<SettingValues>;

@@ -1,46 +1,11 @@
 /** One reel of filament. */
-import { z } from "zod";
-import { nameSchema, plainText } from "./name";
-import { Material, materialNames, materials } from "../material/materials";
-import { figure } from "./figure";
+import { Material, materials } from "../material/materials";
+import type { Spool } from "./spool-schema";
 
-export const spoolSchema = z
-  .object({
-    name: nameSchema("spool", 60),
-    maker: plainText("The maker", 60).default(""),
-    material: z.enum(materialNames, { error: `The material is one of ${materialNames.join(", ")}` }),
-    colourName: z.string().trim().max(40, "The colour is longer than 40 characters").default(""),
-    colourHex: z
-      .string()
-      .regex(/^#[0-9a-fA-F]{6}$/, "A colour is # and six hexadecimal digits")
-      .default("#B8A58F"),
-    /** The range printed on the label. */
-    labelMinC: figure(100, 450, "Label from"),
-    labelMaxC: figure(100, 450, "Label to"),
-    bedC: figure(0, 200, "Bed temperature"),
-    fanPercent: figure(0, 100, "Fan"),
-    diameterMm: figure(1, 4, "Diameter").default(1.75),
-    densityGCm3: figure(0.5, 5, "Density"),
-    pricePerKg: figure(0, 10_000, "Price").default(0),
-    currency: z.string().trim().max(5, "The currency is longer than 5 characters").default("€"),
-    smallestLayerSeconds: figure(0, 120, "Smallest layer time").default(8),
-  })
-  .refine((spool) => spool.labelMaxC >= spool.labelMinC, {
-    path: ["labelMaxC"],
-    message: "The label ends below where it starts: swap the two temperatures",
-  });
-
-export type Spool = z.infer<typeof spoolSchema>;
+export type { Spool };
 
 /** The usual figures of a material, for a spool whose material was just chosen. */
 export function figuresOf(material: Material) {
   const { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds } = materials[material];
   return { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds };
 }
-
-/** A spool as it is added: what is not said of it is what its material usually wants. */
-export const newSpoolSchema = z.preprocess((record) => {
-  const material = (record as { material?: unknown } | null)?.material;
-  const isKnown = typeof material === "string" && Object.hasOwn(materials, material);
-  return isKnown ? { ...figuresOf(material as Material), ...(record as object) } : record;
-}, spoolSchema);

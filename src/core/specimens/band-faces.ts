@@ -9,7 +9,7 @@ import { FaceBox, textBoxes, TextSize, textWidthMm } from "./digits";
 /** How far digits and strokes stand out, mm. */
 export const RAISED_MM = 0.5;
 /** A band lower than this has no room for digits. */
-export const LOWEST_LABELLED_MM = 4;
+export const LOWEST_LABELLED_MM = 3.5;
 const LOWEST_STROKES_MM = 0.8;
 /** What a stroke must measure to be laid at all, and the gap between two to be seen, in bead widths. */
 const STROKE_BEADS = 1.25;

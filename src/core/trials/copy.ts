@@ -1,6 +1,4 @@
 /** A trial taken to another printer or spool. */
-import { nameSchema } from "../shelf/name";
-import { z } from "zod";
 import { dialects } from "../machine/dialects";
 import { deviationForJerkMm, jerkForDeviationMmS } from "../motion/cornering";
 import { settingFor, SettingValues } from "../settings";
@@ -8,16 +6,7 @@ import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { clamp, roundTo } from "../units";
 import { trialKindFor } from ".";
-import { idSchema, Trial } from "./trial";
-
-/** Where the copy goes; what is left out stays as it is. */
-export const copySchema = z.object({
-  printerId: idSchema("printerId").optional(),
-  spoolId: idSchema("spoolId").optional(),
-  name: nameSchema("copy").optional(),
-});
-
-export type CopyTarget = z.infer<typeof copySchema>;
+import { Trial } from "./trial";
 
 /**
  * The trial in the words of another printer: jerk and junction deviation become each other (`δ ≈ 0.4·j²/a`), and the tool is one it

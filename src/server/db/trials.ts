@@ -1,5 +1,6 @@
 import { mendName } from "@/core/shelf/name";
-import { Trial, trialSchema } from "@/core/trials/trial";
+import { Trial } from "@/core/trials/trial";
+import { trialSchema } from "@/core/trials/trial-schema";
 import { tellChange } from "../changes";
 import { database } from "./connection";
 import { readRow, readRows, refuseStale } from "./rows";

@@ -1,9 +1,10 @@
 /** The demo database: five printers, six spools, two trials, three opened files. */
 import { readChunks } from "@/core/edits/see-file";
-import { printerSchema } from "@/core/shelf/printer";
-import { spoolSchema } from "@/core/shelf/spool";
+import { printerSchema } from "@/core/shelf/printer-schema";
+import { spoolSchema } from "@/core/shelf/spool-schema";
 import { buildTrial } from "@/core/trials/build";
-import { newTrialSchema, Trial } from "@/core/trials/trial";
+import { Trial } from "@/core/trials/trial";
+import { newTrialSchema } from "@/core/trials/trial-schema";
 import { writeBench } from "../db/bench";
 import { CHUNK_BYTES, files } from "../db/files";
 import { printers } from "../db/printers";

@@ -4,8 +4,8 @@
  */
 import { z } from "zod";
 import { usualEndLines, usualStartLines } from "@/core/printing/template";
-import { printerSchema } from "@/core/shelf/printer";
-import { spoolSchema } from "@/core/shelf/spool";
+import { printerSchema } from "@/core/shelf/printer-schema";
+import { spoolSchema } from "@/core/shelf/spool-schema";
 
 type PrinterInput = z.input<typeof printerSchema>;
 

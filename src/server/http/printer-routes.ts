@@ -1,4 +1,4 @@
-import { printerSchema } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
 import { printers } from "../db/printers";
 import { followShelf, guardChange, guardRemoval } from "../link/hub";
 import { shelfRoutes } from "./shelf-routes";

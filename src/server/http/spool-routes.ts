@@ -1,4 +1,4 @@
-import { newSpoolSchema, spoolSchema } from "@/core/shelf/spool";
+import { newSpoolSchema, spoolSchema } from "@/core/shelf/spool-schema";
 import { spools } from "../db/spools";
 import { shelfRoutes } from "./shelf-routes";
 

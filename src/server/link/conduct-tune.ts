@@ -1,7 +1,7 @@
 /** One phase of a measured tune, on a linked printer. */
 import { tuneFor } from "@/core/measure";
 import { actLines, coolLines, heatLines } from "@/core/measure/program";
-import type { TuneAsk } from "@/core/measure/request";
+import type { TuneAsk } from "@/core/measure/request-schema";
 import { Refused } from "../refused";
 import { tuneFrom } from "../work/tunes";
 import { openLinkOf } from "./hub";

@@ -1,7 +1,7 @@
 /** Keeps what came of a tune: the measurement, values for the pair, and the printer's own figures, in one step. */
 import type { TuneKey } from "@/core/measure";
 import type { TuneResult } from "@/core/measure/result";
-import { printerSchema } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
 import { database } from "../db/connection";
 import { kept } from "../db/kept";
 import { measurements } from "../db/measurements";

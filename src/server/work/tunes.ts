@@ -1,5 +1,6 @@
 /** What the routes of measured tunes share. */
-import { TuneAsk, tuneRequest } from "@/core/measure/request";
+import { tuneRequest } from "@/core/measure/request";
+import { TuneAsk } from "@/core/measure/request-schema";
 import { TuneRequest } from "@/core/measure/tune";
 import { readBench } from "../db/bench";
 import { keptSettings } from "../db/kept";

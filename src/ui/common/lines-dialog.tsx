@@ -2,7 +2,7 @@
 /** Lines of the user's own at the start of a band. */
 import { Input, Modal } from "antd";
 import { useState } from "react";
-import { freeLinesSchema } from "@/core/settings/free-lines";
+import { freeLinesSchema } from "@/core/settings/free-lines-schema";
 
 interface Props {
   title: string;

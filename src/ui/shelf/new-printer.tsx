@@ -4,15 +4,17 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Input, Segmented } from "antd";
 import { useId } from "react";
 import { dialectOfFan, FilamentPath, figuresOfPath, pathOf } from "@/core/shelf/five-questions";
-import { Printer, printerSchema } from "@/core/shelf/printer";
+import { Printer } from "@/core/shelf/printer";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
-import { AskThePrinter } from "./ask-the-printer";
+
 import { newPrinter } from "./drafts";
 import { Field, printerFields } from "./fields";
 import styles from "./new-printer.module.css";
+import { AskThePrinter } from "./opened-later";
 import { RecordDraft, useRecordDraft } from "./record-draft";
 import { RecordField, RecordFields } from "./record-fields";
+import { printerSchema } from "./schemas";
 import { RecordForm } from "./record-form";
 
 export function NewPrinterPage() {

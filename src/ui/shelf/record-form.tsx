@@ -2,7 +2,7 @@
 /** The frame round a record's fields: its name, storing it, and the way back. */
 import { Button } from "antd";
 import { useRouter } from "next/navigation";
-import { ReactNode, useState } from "react";
+import { ReactNode, useEffect, useRef, useState } from "react";
 import { ApiError } from "../common/api";
 import { useTell } from "../common/talk";
 import type { RecordDraft } from "./record-draft";
@@ -19,13 +19,26 @@ interface Props<T> {
 
 export function RecordForm<T>({ title, form, saveText, back, onSave, children }: Props<T>) {
   const [saving, setSaving] = useState(false);
+  const frame = useRef<HTMLFormElement>(null);
   const router = useRouter();
   const tell = useTell();
+  const [stopped, setStopped] = useState(0);
+  useEffect(() => {
+    if (stopped === 0) return;
+    // What is wrong stands beside its field; the first of them is where one goes on, folded away or not.
+    const wrong = frame.current?.querySelector<HTMLElement>("[aria-invalid=true]");
+    wrong?.closest("details")?.setAttribute("open", "");
+    wrong?.focus();
+  }, [stopped]);
   const save = async () => {
-    if (!form.record) return;
+    const record = await form.record();
+    if (!record) {
+      setStopped(stopped + 1);
+      return;
+    }
     setSaving(true);
     try {
-      await onSave(form.record);
+      await onSave(record);
       router.push(back);
     } catch (error) {
       if (error instanceof ApiError) form.refuse(error.field, error.message);
@@ -35,6 +48,7 @@ export function RecordForm<T>({ title, form, saveText, back, onSave, children }:
   };
   return (
     <form
+      ref={frame}
       onSubmit={(event) => {
         event.preventDefault();
         void save();
@@ -44,7 +58,7 @@ export function RecordForm<T>({ title, form, saveText, back, onSave, children }:
         <h1>{title}</h1>
         <span className={styles.acts}>
           <Button onClick={() => router.push(back)}>Back without saving</Button>
-          <Button className="go" htmlType="submit" loading={saving} disabled={!form.record}>
+          <Button className="go" htmlType="submit" loading={saving}>
             {saveText}
           </Button>
         </span>

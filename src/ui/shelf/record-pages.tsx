@@ -2,8 +2,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { Material } from "@/core/material/materials";
-import { Printer, printerSchema } from "@/core/shelf/printer";
-import { figuresOf, Spool, spoolSchema } from "@/core/shelf/spool";
+import { Printer } from "@/core/shelf/printer";
+import { figuresOf, Spool } from "@/core/shelf/spool";
 import { Loading } from "../common/loading";
 import { api, SavedPrinter, SavedSpool } from "../common/api";
 import { usePrinters, useSpools } from "../common/queries";
@@ -12,6 +12,7 @@ import { printerFields, spoolFields } from "./fields";
 import { useRecordDraft } from "./record-draft";
 import { RecordFields } from "./record-fields";
 import { RecordForm } from "./record-form";
+import { printerSchema, spoolSchema } from "./schemas";
 import { storeRecord } from "./store-record";
 import { keys } from "../common/keys";
 import { LinkButton } from "../common/link-button";

@@ -5,10 +5,10 @@ import { holdSetting, setLines } from "@/core/heightplan/reshape";
 import { HeightPlan, ResolvedBand } from "@/core/heightplan/plan";
 import { SettingKey, settingFor, SettingValues } from "@/core/settings";
 import { NumberField } from "../common/number-field";
-import { LinesDialog } from "../common/lines-dialog";
 import { BandRow } from "./band-row";
 import { BandTools } from "./band-tools";
-import { PasteDialog } from "./paste-dialog";
+import { LinesDialog } from "../common/dialogs-later";
+import { PasteDialog } from "./dialogs-later";
 
 interface Props {
   trialId: number;

@@ -3,9 +3,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { HeightPlan } from "@/core/heightplan/plan";
-import { heightPlanSchema } from "@/core/heightplan/plan";
-import { printerSchema } from "@/core/shelf/printer";
-import { spoolSchema } from "@/core/shelf/spool";
 import type { Trial } from "@/core/trials/trial";
 import { TrialClient } from "@/workers/trial-client";
 import type { TrialView } from "@/workers/trial-messages";
@@ -96,12 +93,7 @@ export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: 
   const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool, kept]);
   useEffect(() => {
     if (!client || !printer || !spool) return;
-    const plan = heightPlanSchema.safeParse(trial.plan);
-    if (!plan.success) {
-      setFailure(plan.error.issues[0].message);
-      return;
-    }
-    client.build({ trial, printer: printerSchema.parse(printer), spool: spoolSchema.parse(spool), kept });
+    client.build({ trial, printer, spool, kept });
     // `key` stands for trial, printer, spool and what is kept for them.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [client, key]);

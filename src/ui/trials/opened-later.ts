@@ -1,5 +1,5 @@
 "use client";
-/** Views and dialogs of a trial that bring much along: each is loaded when it is opened. */
+/** Views of a trial that bring much along: each is loaded when it is opened. */
 import dynamic from "next/dynamic";
 import { createElement } from "react";
 import { Loading } from "../common/loading";
@@ -26,9 +26,3 @@ export const HeatChart = dynamic(() => import("./heat-chart").then((module) => m
   ssr: false,
   loading,
 });
-export const FillDialog = dynamic(() => import("./fill-dialog").then((module) => module.FillDialog), { ssr: false });
-export const ClashDialog = dynamic(() => import("../common/clash-dialog").then((module) => module.ClashDialog), {
-  ssr: false,
-});
-export const NewTrial = dynamic(() => import("./new-trial").then((module) => module.NewTrial), { ssr: false });
-export const CopyTrial = dynamic(() => import("./copy-trial").then((module) => module.CopyTrial), { ssr: false });

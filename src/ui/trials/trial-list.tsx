@@ -14,7 +14,7 @@ import { useShelfNames } from "../common/use-shelf-names";
 import { When } from "../common/when";
 import { useAct } from "../common/use-act";
 import { BandStrip } from "./band-strip";
-import { CopyTrial, NewTrial } from "./opened-later";
+import { CopyTrial, NewTrial } from "./dialogs-later";
 import styles from "./trial-list.module.css";
 
 const ROW_PX = 71;

@@ -10,10 +10,10 @@ import type { Trial } from "@/core/trials/trial";
 import { Choice } from "../common/choice";
 import { api } from "../common/api";
 import { useTell } from "../common/talk";
-import { LinesDialog } from "../common/lines-dialog";
 import { ChangeRow } from "./change-row";
 import { FillChanges } from "./fill-changes";
 import { nextChange } from "./next-change";
+import { LinesDialog } from "../common/dialogs-later";
 import { convertPlace, PlaceMode, placeModes } from "./places";
 
 interface Props {

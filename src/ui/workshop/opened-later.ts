@@ -8,7 +8,3 @@ export const ChangeTable = dynamic(() => import("./change-table").then((module) 
   ssr: false,
   loading: () => createElement(Loading, { rows: 8 }),
 });
-
-export const ClashDialog = dynamic(() => import("../common/clash-dialog").then((module) => module.ClashDialog), {
-  ssr: false,
-});

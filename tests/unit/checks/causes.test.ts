@@ -1,7 +1,8 @@
 /** Programs that do harm, or look as if they did, each as somebody could write it. */
 import { Finding } from "@/core/findings/finding";
 import { MoveKind } from "@/core/gcode/moves";
-import { Printer, printerSchema } from "@/core/shelf/printer";
+import { Printer } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
 import { TrialKindKey } from "@/core/trials";
 import { buildTrial } from "@/core/trials/build";
 import { inspectTrial } from "@/core/trials/inspect";

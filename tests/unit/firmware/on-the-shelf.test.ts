@@ -1,7 +1,7 @@
 import { dialectTold, everyValueQuestion, toldFigures } from "@/core/firmware/on-the-shelf";
 import { readIdentity } from "@/core/firmware/reports/identity";
 import { dialectOfFan, figuresOfPath, pathOf } from "@/core/shelf/five-questions";
-import { printerSchema } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
 import { newPrinter } from "@/ui/shelf/drafts";
 
 // Shapes of the reports: common practice, no source; one command a line, with or without `echo:`, unit comments between.

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { pasteBands, planToCsv, planToJson } from "@/core/heightplan/exchange";
-import { HeightPlan, heightPlanSchema } from "@/core/heightplan/plan";
+import { HeightPlan } from "@/core/heightplan/plan";
+import { heightPlanSchema } from "@/core/heightplan/plan-schema";
 import { settingFor, SettingKey, settingKeys } from "@/core/settings";
 import { planOf } from "../helpers/demo";
 

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { layerTops } from "@/core/heightplan/layer-grid";
-import { bandEdgesMm, bandOfLayer, heightPlanSchema, planHeightMm, resolveBands } from "@/core/heightplan/plan";
+import { bandEdgesMm, bandOfLayer, planHeightMm, resolveBands } from "@/core/heightplan/plan";
+import { heightPlanSchema } from "@/core/heightplan/plan-schema";
 import { planOf } from "../helpers/demo";
 
 describe("bands on layers", () => {

@@ -1,4 +1,5 @@
-import { Change, changesSchema } from "@/core/heightplan/change";
+import { Change } from "@/core/heightplan/change";
+import { changesSchema } from "@/core/heightplan/change-schema";
 import { followBands, followChanges } from "@/core/heightplan/planned";
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { resolveBands } from "@/core/heightplan/plan";

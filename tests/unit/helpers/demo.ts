@@ -1,6 +1,8 @@
 /** The demo scenario's records, checked as the server would. */
-import { Printer, printerSchema } from "@/core/shelf/printer";
-import { Spool, spoolSchema } from "@/core/shelf/spool";
+import { Printer } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
+import { Spool } from "@/core/shelf/spool";
+import { spoolSchema } from "@/core/shelf/spool-schema";
 import { TrialKindKey } from "@/core/trials";
 import { firstRound } from "@/core/trials/first-round";
 import { OptionValues } from "@/core/options/option";
@@ -23,7 +25,8 @@ export function trialOfKind(
   change: Partial<Trial> = {},
   options: OptionValues = {},
 ): Trial {
-  const heights = { layerHeightMm: 0.2, firstLayerHeightMm: 0.2 };
+  const { layerHeightMm = 0.2, firstLayerHeightMm = 0.2 } = change;
+  const heights = { layerHeightMm, firstLayerHeightMm };
   const { plan, fixed } = firstRound(kind, { printer, spool, kept: {}, options, ...heights });
   return {
     id: 1,

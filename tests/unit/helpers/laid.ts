@@ -167,6 +167,14 @@ export class Raster {
     return whole;
   }
 
+  /** For each column, where what is laid begins, seen from the front: the smallest Y, Infinity where nothing is. */
+  front(): Float64Array {
+    const front = new Float64Array(this.columns).fill(Infinity);
+    for (let cell = this.cells.length - 1; cell >= 0; cell--)
+      if (this.cells[cell]) front[cell % this.columns] = this.middle(cell).y - CELL_MM / 2;
+    return front;
+  }
+
   middle(cell: number): LaidPoint {
     return {
       x: this.minX + ((cell % this.columns) + 0.5) * CELL_MM,
@@ -309,4 +317,60 @@ export function mostPasses(filament: readonly number[]): number {
     at += mm;
   }
   return most;
+}
+
+/** Seven strokes of a digit and where their middles lie in its box, across and up. */
+const strokes: [name: string, across: number, up: number][] = [
+  ["a", 0.5, 0.94],
+  ["b", 0.88, 0.72],
+  ["c", 0.88, 0.28],
+  ["d", 0.5, 0.06],
+  ["e", 0.12, 0.28],
+  ["f", 0.12, 0.72],
+  ["g", 0.5, 0.5],
+];
+/** The usual seven-segment code of the digits. */
+const digitOf: Record<string, string> = {
+  abcdef: "0",
+  bc: "1",
+  abdeg: "2",
+  abcdg: "3",
+  bcfg: "4",
+  acdfg: "5",
+  acdefg: "6",
+  abc: "7",
+  abcdefg: "8",
+  abcdfg: "9",
+};
+
+/**
+ * The number raised on the front of some layers, as it is laid: what stands out by a quarter of a millimetre from the front of the first of
+ * them. Signs that are no digit are read as `?`.
+ *
+ * @param fromX what stands left of this is something else
+ */
+export function readRaised(layers: readonly Raster[], fromX = -Infinity): string {
+  const plain = Math.min(...layers[0].front());
+  const raised = layers.map((layer) => Array.from(layer.front(), (y) => y < plain - 0.25));
+  const xOf = (column: number) => layers[0].middle(column).x;
+  const inColumn = raised[0].map((_, column) => xOf(column) > fromX && raised.some((row) => row[column]));
+  const inRow = raised.map((row) => row.some((is, column) => is && inColumn[column]));
+  const [low, high] = [inRow.indexOf(true), inRow.lastIndexOf(true)];
+  let text = "";
+  for (let start = inColumn.indexOf(true); start >= 0; start = inColumn.indexOf(true, start)) {
+    let end = start;
+    while (inColumn[end + 1]) end++;
+    const widthMm = (end - start + 1) * CELL_MM;
+    const tall = raised.slice(low, high + 1).filter((row) => row.slice(start, end + 1).some(Boolean)).length;
+    if (widthMm < 1.2) text += tall > (high - low) / 2 ? "1" : ".";
+    else {
+      const seen = strokes.filter(([, across, up]) => {
+        const row = raised[Math.round(low + (high - low) * up)];
+        return row[Math.round(start + (end - start) * across)];
+      });
+      text += digitOf[seen.map(([name]) => name).join("")] ?? "?";
+    }
+    start = end + 1;
+  }
+  return text;
 }

@@ -1,7 +1,8 @@
 import { tuneFor, TuneKey, tuneKeys } from "@/core/measure";
 import { readTunedFigures } from "@/core/measure/heater-tune";
 import { actLines, coolLines, heatLines, tuneProgram } from "@/core/measure/program";
-import { tuneAskSchema, tuneRequest } from "@/core/measure/request";
+import { tuneRequest } from "@/core/measure/request";
+import { tuneAskSchema } from "@/core/measure/request-schema";
 import { judgeRuns } from "@/core/measure/runs";
 import { TuneOutcome, TuneRequest } from "@/core/measure/tune";
 import { valueFor } from "@/core/firmware/values";

@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { openDatabase } from "@/server/db/connection";
-import { printerSchema } from "@/core/shelf/printer";
+import { printerSchema } from "@/core/shelf/printer-schema";
 import { shelfTable } from "@/server/db/shelf-table";
 import { ladle } from "../helpers/demo";
 

@@ -1,6 +1,6 @@
 /** What the link's routes take and refuse at the door. */
 import { linesBody } from "@/server/http/link";
-import { waySchema } from "@/core/link/way";
+import { waySchema } from "@/core/link/way-schema";
 import { LineCutter } from "@/server/link/bytes";
 
 const firstProblem = (parsed: { success: boolean; error?: { issues: { message: string; path: PropertyKey[] }[] } }) =>

@@ -1,7 +1,8 @@
 import { DialectKey, dialectKeys, dialects } from "@/core/machine/dialects";
 import { EventKind } from "@/core/gcode/moves";
 import { readProgram } from "@/core/gcode/read";
-import { SettingKey, settingFor, settingKeys, settingValuesSchema } from "@/core/settings";
+import { SettingKey, settingFor, settingKeys } from "@/core/settings";
+import { settingValuesSchema } from "@/core/settings/values-schema";
 import { fanDuty, turningDuty } from "@/core/settings/fan";
 import { Printer } from "@/core/shelf/printer";
 import { ladle, printers } from "../helpers/demo";

@@ -3,7 +3,7 @@ import { inspectTrial } from "@/core/trials/inspect";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
 import { Printer } from "@/core/shelf/printer";
 import { Spool } from "@/core/shelf/spool";
-import { newTrialSchema } from "@/core/trials/trial";
+import { newTrialSchema } from "@/core/trials/trial-schema";
 import { readProgram } from "@/core/gcode/read";
 import { textOf } from "../helpers/programs";
 import { ladle, planOf, printers, saffron, smallTrial, spools, trialFor, trialOfKind } from "../helpers/demo";

@@ -8,7 +8,7 @@ import { inspectTrial } from "@/core/trials/inspect";
 import { checkOptions, optionsOf } from "@/core/options/option";
 import { firstRound } from "@/core/trials/first-round";
 import { roomOn } from "@/core/trials/room";
-import { newTrialSchema } from "@/core/trials/trial";
+import { newTrialSchema } from "@/core/trials/trial-schema";
 import { ladle, planOf, printers, saffron, smallTrial, spools, trialOfKind } from "../helpers/demo";
 
 const whisk = printers.find(({ dialect }) => dialect === "deviation")!;

@@ -2,11 +2,11 @@
  * What an operator would look at in the finished programs, by means that share nothing with the builder: beads are read from the text and
  * laid on a raster. Each kind on two of the printers, nozzles and layer heights in turn; `CUCHARA_ALL=1` tries all with all, and every band.
  */
-import { Printer } from "@/core/shelf/printer";
+import { bedCentre, Printer } from "@/core/shelf/printer";
 import { TrialKindKey, trialKindKeys } from "@/core/trials";
-import { buildTrial } from "@/core/trials/build";
+import { bandLabels, buildTrial } from "@/core/trials/build";
 import { printers, saffron, trialOfKind } from "../helpers/demo";
-import { looseStrands, mostPasses, partsInTheAir, rasters, readLaid, shareOverVoid } from "../helpers/laid";
+import { looseStrands, mostPasses, partsInTheAir, rasters, readLaid, readRaised, shareOverVoid } from "../helpers/laid";
 import { textOf } from "../helpers/programs";
 
 const all = process.env.CUCHARA_ALL === "1";
@@ -47,6 +47,44 @@ test.each(cases)("%s on %s, %#: nothing in the air, nothing over voids, nothing 
   // About fifteen passes of one point of filament through the gear are taken as harmless (common practice, no source).
   expect(mostPasses(program.filament)).toBeLessThanOrEqual(18);
 });
+
+/** Kinds with bands one above the other; turns carry a letter left of their values. */
+const stacked: [TrialKindKey, number | undefined][] = [
+  ["temperature", undefined],
+  ["fan", undefined],
+  ["retraction", undefined],
+  ["retraction-matrix", undefined],
+  ["flow", undefined],
+  ["speed", undefined],
+  ["acceleration", 5],
+  ["cornering", 5],
+  ["bridging", undefined],
+];
+const readable = stacked.flatMap(([kind, besideMm], k) =>
+  sizes
+    .filter((_, s) => all || s === k % sizes.length)
+    .map((size): [TrialKindKey, (typeof sizes)[number], number | undefined] => [kind, size, besideMm]),
+);
+
+/** Strokes count their band: a wide one, which reads as an eight, is five. */
+const countOf = (read: string) => [...read].reduce((sum, sign) => sum + (sign === "8" ? 5 : Number(sign)), 0);
+
+test.each(readable)(
+  "%s %j: every band's value, or its number in strokes, is read back from the beads",
+  (kind, size, besideMm) => {
+    const { nozzleMm, ...heights } = size;
+    const printer = { ...printers[0], nozzleMm };
+    const trial = trialOfKind(kind, printer, saffron, heights);
+    const built = buildTrial({ trial, printer, spool: saffron });
+    const layers = rasters(readLaid(textOf(built.bytes), saffron.diameterMm));
+    const fromX = besideMm === undefined ? undefined : bedCentre(printer).x + besideMm;
+    const read = built.bands.map(({ firstLayer, lastLayer }) =>
+      readRaised(layers.slice(firstLayer, lastLayer + 1), fromX),
+    );
+    if (/The value of each band/.test(built.shape.legend)) expect(read).toEqual(bandLabels(trial, printer));
+    else expect(read.map(countOf)).toEqual(built.bands.map(({ number }) => number));
+  },
+);
 
 test("every file says at its start what the last print may have left otherwise", () => {
   const lines = textOf(

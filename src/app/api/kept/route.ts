@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { settingKeys, settingValuesSchema } from "@/core/settings";
+import { settingKeys } from "@/core/settings";
+import { settingValuesSchema } from "@/core/settings/values-schema";
 import { kept } from "@/server/db/kept";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";

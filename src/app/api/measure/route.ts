@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { tuneKeys } from "@/core/measure";
-import { tuneResultSchema } from "@/core/measure/result";
+import { tuneResultSchema } from "@/core/measure/result-schema";
 import { measurements } from "@/server/db/measurements";
 import { readBody } from "@/server/http/body";
 import { printerBody, printerOfQuery } from "@/server/http/link";

@@ -1,4 +1,4 @@
-import { newTrialSchema } from "@/core/trials/trial";
+import { newTrialSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
 import { checkPair, firstTrial, withBands } from "@/server/work/trials";
 import { briefTrials } from "@/server/work/pages";

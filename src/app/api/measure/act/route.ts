@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { tuneAskSchema } from "@/core/measure/request";
+import { tuneAskSchema } from "@/core/measure/request-schema";
 import { printerBody } from "@/server/http/link";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";

@@ -1,6 +1,6 @@
 import { tuneFor } from "@/core/measure";
 import { tuneProgram } from "@/core/measure/program";
-import { tuneAskSchema } from "@/core/measure/request";
+import { tuneAskSchema } from "@/core/measure/request-schema";
 import { printerOfQuery } from "@/server/http/link";
 import { tuneFrom } from "@/server/work/tunes";
 import { attachment } from "@/server/http/download";

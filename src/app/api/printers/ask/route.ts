@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { waySchema } from "@/core/link/way";
+import { waySchema } from "@/core/link/way-schema";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
 import { askPrinter } from "@/server/link/ask-printer";

@@ -1,6 +1,6 @@
 import { trialKindFor } from "@/core/trials";
 import { checkOptions } from "@/core/options/option";
-import { trialChangeSchema } from "@/core/trials/trial";
+import { trialChangeSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
 import { trialOf } from "@/server/http/trials";
 import { checkPair, withBands } from "@/server/work/trials";

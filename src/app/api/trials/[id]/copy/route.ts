@@ -1,4 +1,4 @@
-import { copySchema } from "@/core/trials/copy";
+import { copySchema } from "@/core/trials/copy-schema";
 import { trials } from "@/server/db/trials";
 import { trialOf } from "@/server/http/trials";
 import { checkPair, copyOf, withBands } from "@/server/work/trials";

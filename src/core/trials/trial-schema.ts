@@ -1,0 +1,58 @@
+/** A trial as it comes over a border. */
+import { z } from "zod";
+import { heightPlanSchema } from "../heightplan/plan-schema";
+import { optionsSchema } from "../options/options-schema";
+import { settingValuesSchema } from "../settings/values-schema";
+import { plainText } from "../shelf/name";
+import { trialKindKeys } from ".";
+
+const heightFigure = (what: string) =>
+  z
+    .number({ error: `${what} must be a number in mm` })
+    .min(0.04, `${what} must be at least 0.04 mm`)
+    .max(1.2, `${what} must be at most 1.2 mm`);
+
+/** A whole number above 0 that names a record. */
+export const idSchema = (what: string) =>
+  z.int({ error: `${what} is a whole number` }).positive({ error: `${what} is a whole number above 0` });
+
+/** What a client may say of a new trial; without `plan` the kind's first round is taken. */
+export const newTrialSchema = z.object({
+  kind: z.enum(trialKindKeys, { error: `The kind is one of ${trialKindKeys.join(", ")}` }),
+  name: plainText("The name", 100).optional(),
+  printerId: idSchema("printerId"),
+  spoolId: idSchema("spoolId"),
+  layerHeightMm: heightFigure("Layer height").default(0.2),
+  firstLayerHeightMm: heightFigure("First layer height").default(0.2),
+  plan: heightPlanSchema.optional(),
+  fixed: settingValuesSchema.optional(),
+  /** Which tool prints it, from 0. */
+  tool: z
+    .int({ error: "A tool is a whole number" })
+    .min(0, "Tools count from 0")
+    .max(7, "At most 8 tools, 0 to 7")
+    .default(0),
+  /** What the kind leaves to choose; see the kind's own options. */
+  options: optionsSchema.default({}),
+});
+
+/** What may be changed later. */
+export const trialChangeSchema = newTrialSchema
+  .omit({ kind: true })
+  .extend({
+    layerHeightMm: heightFigure("Layer height"),
+    firstLayerHeightMm: heightFigure("First layer height"),
+    tool: newTrialSchema.shape.tool.unwrap(),
+    options: optionsSchema,
+  })
+  .partial();
+
+export const trialSchema = newTrialSchema.required({ name: true, plan: true, fixed: true }).extend({
+  id: idSchema("id"),
+  /** ISO dates. */
+  createdAt: z.string(),
+  updatedAt: z.string(),
+});
+
+export type NewTrial = z.infer<typeof newTrialSchema>;
+export type Trial = z.infer<typeof trialSchema>;

@@ -5,18 +5,20 @@ import styles from "./chooser.module.css";
 
 interface Props {
   open: boolean;
-  labels: string[];
+  choices: readonly { label: string; disabled?: boolean }[];
   onOpen(open: boolean): void;
   onChoose(index: number): void;
 }
 
 /** The menu of a chooser: arrow keys are in it as soon as it is open, and Escape gives the focus back to the button. */
-export default function ChooserMenu({ open, labels, onOpen, onChoose }: Props) {
+export default function ChooserMenu({ open, choices, onOpen, onChoose }: Props) {
   const anchor = useRef<HTMLSpanElement>(null);
   const button = () => anchor.current?.closest(`.${styles.chooser}`)?.querySelector("button");
   const wasOpen = useRef(open);
   useEffect(() => {
-    if (wasOpen.current && !open) button()?.focus();
+    // What was chosen may have put the focus where it goes on.
+    const isLost = document.activeElement === document.body || document.activeElement?.closest("[role=menu]");
+    if (wasOpen.current && !open && isLost) button()?.focus();
     wasOpen.current = open;
   }, [open]);
   return (
@@ -26,7 +28,7 @@ export default function ChooserMenu({ open, labels, onOpen, onChoose }: Props) {
       autoFocus
       onOpenChange={onOpen}
       menu={{
-        items: labels.map((label, key) => ({ key, label })),
+        items: choices.map(({ label, disabled }, key) => ({ key, label, disabled })),
         onClick: ({ key }) => {
           onOpen(false);
           onChoose(Number(key));

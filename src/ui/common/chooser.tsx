@@ -9,6 +9,7 @@ const ChooserMenu = dynamic(() => import("./chooser-menu"), { ssr: false });
 export interface MenuChoice<K extends string | number> {
   key: K;
   label: string;
+  disabled?: boolean;
 }
 
 interface Props<K extends string | number> {
@@ -44,7 +45,7 @@ export function Chooser<K extends string | number>({ choices, children, plain, c
       {near && (
         <ChooserMenu
           open={open}
-          labels={choices.map(({ label }) => label)}
+          choices={choices}
           onOpen={setOpen}
           onChoose={(index) => onChoose(choices[index].key)}
         />

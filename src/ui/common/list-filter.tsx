@@ -1,8 +1,8 @@
 "use client";
 /** Search and filters above a list: what is typed is looked for in every row's words, what is chosen must fit. */
-import { Input } from "antd";
 import { useMemo, useState } from "react";
 import { Choice } from "./choice";
+import { TextField } from "./text-field";
 import styles from "./list-filter.module.css";
 
 export interface FilterChoice<T> {
@@ -30,13 +30,13 @@ export function useListFilter<T>(rows: readonly T[], words: (row: T) => string, 
   const fields =
     rows.length < WORTH_FILTERING ? null : (
       <div className={styles.filter} role="search">
-        <Input
+        <TextField
+          type="search"
           className={styles.search}
           aria-label="Search this list"
           placeholder="Search"
-          allowClear
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={setText}
         />
         {choices.map(({ label, options }) => (
           <Choice

@@ -1,12 +1,14 @@
 "use client";
 /** Choosing the way to a printer: by cable, over the network, or to its simulated stand-in. */
 import { useQuery } from "@tanstack/react-query";
-import { AutoComplete, Input, Segmented } from "antd";
+import { useId } from "react";
 import type { Way } from "@/core/link/way";
+import { Segments } from "./segments";
 import { Choice } from "./choice";
 import { api } from "./api";
 import { keys } from "./keys";
 import { NumberField } from "./number-field";
+import { TextField } from "./text-field";
 import styles from "./way-fields.module.css";
 
 /** What was chosen and typed so far; the figures of the other ways are kept. */
@@ -41,8 +43,8 @@ export function WayFields({ kinds, way, onWay }: Props) {
   const set = (part: Partial<WayDraft>) => onWay({ ...way, ...part });
   return (
     <>
-      <Segmented
-        aria-label="Way to the printer"
+      <Segments
+        label="Way to the printer"
         value={way.kind}
         options={kinds.map((value) => ({ value, label: labels[value] }))}
         onChange={(kind) => set({ kind })}
@@ -51,12 +53,12 @@ export function WayFields({ kinds, way, onWay }: Props) {
       {way.kind === "serial" && <SerialFields path={way.path} baud={way.baud} onChange={set} />}
       {way.kind === "tcp" && (
         <>
-          <Input
+          <TextField
             className={styles.address}
             aria-label="Address"
             placeholder="192.168.1.20"
             value={way.host}
-            onChange={(event) => set({ host: event.target.value })}
+            onChange={(host) => set({ host })}
           />
           <NumberField
             label="Port"
@@ -76,22 +78,30 @@ export function WayFields({ kinds, way, onWay }: Props) {
 
 function SerialFields(props: { path: string; baud: number; onChange(part: Partial<WayDraft>): void }) {
   const { path, baud, onChange } = props;
+  const listId = useId();
   const ports = useQuery({
     queryKey: keys.ports,
     queryFn: () => api.get<{ ports: { path: string; name: string }[]; speeds: number[] }>("/link/ports"),
   });
   return (
     <>
-      <AutoComplete
+      <TextField
         className={styles.port}
         aria-label="Port"
+        list={listId}
         placeholder={ports.isFetching ? "Looking for ports …" : "Choose or type a port"}
-        notFoundContent="No serial port was found. Is the cable in?"
+        title={ports.data?.ports.length === 0 ? "No serial port was found. Is the cable in?" : undefined}
         value={path}
-        options={ports.data?.ports.map((one) => ({ value: one.path, label: one.name }))}
         onChange={(value) => onChange({ path: value })}
-        onOpenChange={(open) => open && void ports.refetch()}
+        onFocus={() => void ports.refetch()}
       />
+      <datalist id={listId}>
+        {ports.data?.ports.map((one) => (
+          <option key={one.path} value={one.path}>
+            {one.name}
+          </option>
+        ))}
+      </datalist>
       <Choice
         className={styles.baud}
         label="Speed, baud"

@@ -1,10 +1,11 @@
 "use client";
 /** The steps of a guide: each shows its part and asks for what comes next. */
-import { Button, Segmented } from "antd";
+import { Button } from "antd";
 import { valueFor } from "@/core/firmware/values";
 import { inputsOf } from "@/core/measure/inputs";
 import type { TuneInput } from "@/core/measure/tune";
 import { plainNumber } from "@/core/units";
+import { Segments } from "../common/segments";
 import { NumberField } from "../common/number-field";
 import type { Guide } from "./use-guide";
 import fieldStyles from "../common/number-field.module.css";
@@ -205,7 +206,7 @@ function InputField({ input, value, onChange }: { input: TuneInput; value: numbe
     return (
       <span className={fieldStyles.field}>
         <span className="dim">{input.label}</span>
-        <Segmented aria-label={input.label} size="small" value={value} options={input.choices} onChange={onChange} />
+        <Segments label={input.label} small value={value} options={input.choices} onChange={onChange} />
       </span>
     );
   }

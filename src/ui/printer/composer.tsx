@@ -1,26 +1,19 @@
 "use client";
 /** Where lines are typed: completion, history, snippets, and a question before what is dangerous. */
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Dropdown, Input } from "antd";
+import { Button } from "antd";
 import { KeyboardEvent, useRef, useState } from "react";
 import { completions } from "@/core/machine/commands";
 import { readingOf } from "@/core/machine/reading";
 import { Danger, dangerOf } from "@/core/firmware/danger";
 import type { LinkStatus } from "@/core/link/state";
 import { api, SavedPrinter } from "../common/api";
-
-import { keys } from "../common/keys";
+import { TextArea } from "../common/text-field";
 import { useAsk, useTell } from "../common/talk";
+import { Snippets } from "./snippets";
 import styles from "./console.module.css";
 
 const HISTORY_KEY = "cuchara-typed-lines";
 const MOST_TYPED = 200;
-
-interface Snippet {
-  id: number;
-  name: string;
-  lines: string[];
-}
 
 function typedBefore(): string[] {
   try {
@@ -126,15 +119,15 @@ export function Composer({ printer, status, text, onText: setText }: Props) {
   return (
     <div className={styles.composer}>
       <div className="line top">
-        <Input.TextArea
-          ref={(handle) => void (field.current = handle?.resizableTextArea?.textArea ?? null)}
+        <TextArea
+          ref={field}
           aria-label="Lines to send"
           className="mono"
-          autoSize={{ minRows: 1, maxRows: 8 }}
+          mostRows={8}
           placeholder={open ? "M115" : "Link the printer first"}
           spellCheck={false}
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={setText}
           onKeyDown={press}
         />
         <Button className="go" disabled={!open || lines.length === 0} onClick={() => void send()}>
@@ -163,68 +156,5 @@ export function Composer({ printer, status, text, onText: setText }: Props) {
         )}
       </div>
     </div>
-  );
-}
-
-function Snippets({ lines, onTake }: { lines: string[]; onTake(lines: string[]): void }) {
-  const client = useQueryClient();
-  const tell = useTell();
-  const ask = useAsk();
-  const snippets = useQuery({ queryKey: keys.snippets, queryFn: () => api.get<Snippet[]>("/snippets") }).data ?? [];
-  const change = async (act: Promise<unknown>) => {
-    try {
-      await act;
-      await client.invalidateQueries({ queryKey: keys.snippets });
-    } catch (error) {
-      tell.error(error);
-    }
-  };
-  const save = async () => {
-    let name = lines[0]?.slice(0, 40) ?? "";
-    const sure = await ask({
-      title: `Save ${lines.length === 1 ? "this line" : `these ${lines.length} lines`}`,
-      content: (
-        <Input aria-label="Name of the snippet" defaultValue={name} onChange={(event) => (name = event.target.value)} />
-      ),
-      okText: "Save",
-    });
-    if (sure) await change(api.post("/snippets", { name, lines }));
-  };
-  const remove = async (id: number, name: string) => {
-    if (await ask({ title: `Remove “${name}”?`, okText: "Remove" })) await change(api.remove(`/snippets/${id}`));
-  };
-  return (
-    <Dropdown
-      trigger={["click"]}
-      menu={{
-        items: [
-          ...snippets.map(({ id, name, lines: own }) => ({
-            key: String(id),
-            label: `${name} (${own.length === 1 ? "1 line" : `${own.length} lines`})`,
-          })),
-          ...(snippets.length > 0 ? [{ type: "divider" as const }] : []),
-          { key: "save", label: "Save what is typed", disabled: lines.length === 0 },
-          ...(snippets.length > 0
-            ? [
-                {
-                  key: "remove",
-                  label: "Remove",
-                  children: snippets.map(({ id, name }) => ({ key: `remove-${id}`, label: name })),
-                },
-              ]
-            : []),
-        ],
-        onClick({ key }) {
-          if (key === "save") return void save();
-          const removed = /^remove-(\d+)$/.exec(key);
-          const snippet = snippets.find(({ id }) => id === Number(removed?.[1] ?? key));
-          if (!snippet) return;
-          if (removed) void remove(snippet.id, snippet.name);
-          else onTake(snippet.lines);
-        },
-      }}
-    >
-      <Button>Snippets</Button>
-    </Dropdown>
   );
 }

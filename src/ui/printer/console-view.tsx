@@ -2,7 +2,6 @@
 /** The talk with a printer: exactly what was sent and what came back, with what it means beside it. */
 import { useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { Input, Segmented, Switch } from "antd";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { explainAnswer, explainLine, Explanation } from "@/core/firmware/explain";
@@ -10,12 +9,15 @@ import { readTalkLine } from "@/core/gcode/talk-line";
 import { commandFor } from "@/core/machine/commands";
 import { readingOf } from "@/core/machine/reading";
 import type { LinkEvent } from "@/core/link/state";
+import { Segments } from "../common/segments";
+import { Toggle } from "../common/toggle";
 import { Choice } from "../common/choice";
 import { api, SavedPrinter } from "../common/api";
 import { useRoom } from "../common/use-room";
 import { Composer } from "./composer";
 import type { LinkFeed } from "./link-feed";
 import { keys } from "../common/keys";
+import { TextField } from "../common/text-field";
 import styles from "./console.module.css";
 
 type Shown = "all" | "out" | "in";
@@ -60,9 +62,9 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
     <div className="two-sides">
       <div>
         <div className="talk-tools">
-          <Segmented<Shown>
-            aria-label="Lines shown"
-            size="small"
+          <Segments
+            label="Lines shown"
+            small
             value={shown}
             options={[
               { value: "all", label: "Both ways" },
@@ -71,17 +73,16 @@ export function ConsoleView({ printer, feed, all, onAll }: Props) {
             ]}
             onChange={setShown}
           />
-          <Input
+          <TextField
+            type="search"
             aria-label="Search the talk"
-            size="small"
             placeholder="Search"
-            allowClear
             className="picker"
             value={search}
-            onChange={(change) => setSearch(change.target.value)}
+            onChange={setSearch}
           />
           <label className="dim">
-            <Switch size="small" checked={all} onChange={onAll} aria-label="Lines of jobs too" /> lines of jobs too
+            <Toggle checked={all} onChange={onAll} label="Lines of jobs too" /> lines of jobs too
           </label>
           <DayChoice printerId={printer.id} day={day} onDay={setDay} />
         </div>

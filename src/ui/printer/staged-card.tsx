@@ -1,7 +1,7 @@
 "use client";
 /** One value about to be changed: staged, tried, then saved or put back. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Input } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { dialects } from "@/core/machine/dialects";
 import { valueFor } from "@/core/firmware/values";
@@ -9,6 +9,7 @@ import { stageChange, valueLine } from "@/core/firmware/values/change";
 import type { ValueChange, ValueSnapshot } from "@/core/link/state";
 import { api, ApiError, SavedPrinter } from "../common/api";
 import { NumberField } from "../common/number-field";
+import { TextField } from "../common/text-field";
 
 import { sayFirmwareValue } from "@/core/firmware/values/say";
 import type { Staging } from "./values-view";
@@ -124,12 +125,12 @@ function Staged({ printer, open, staging, now, onClose }: Omit<Props, "changes">
       ) : (
         <div className="finding stop">{staged.message}</div>
       )}
-      <Input
+      <TextField
         aria-label="Why"
         placeholder="Why? (stands in the history)"
         className="apart"
         value={why}
-        onChange={(event) => setWhy(event.target.value)}
+        onChange={setWhy}
       />
       <div className="line">
         <Button

@@ -1,8 +1,9 @@
 "use client";
 /** One field of a record with its label, unit, help and what is wrong with it. */
-import { Input, Switch } from "antd";
 import { useId } from "react";
+import { Toggle } from "../common/toggle";
 import { Choice } from "../common/choice";
+import { TextArea, TextField } from "../common/text-field";
 import type { Field } from "./fields";
 import styles from "./record-form.module.css";
 
@@ -19,9 +20,8 @@ export function FieldInput<T>({ field, value, problem, onChange }: Props<T>) {
     [problem ? `${id}-problem` : "", field.help ? `${id}-help` : ""].filter(Boolean).join(" ") || undefined;
   const common = {
     id,
-    "aria-invalid": problem !== undefined,
+    wrong: problem !== undefined,
     "aria-describedby": described,
-    status: problem ? ("error" as const) : undefined,
   };
   return (
     <div className={field.kind === "lines" ? styles.whole : undefined}>
@@ -30,17 +30,17 @@ export function FieldInput<T>({ field, value, problem, onChange }: Props<T>) {
       </label>
       <div>
         {field.kind === "text" && (
-          <Input {...common} value={String(value ?? "")} onChange={(event) => onChange(event.target.value)} />
+          <TextField {...common} className={styles.text} value={String(value ?? "")} onChange={onChange} />
         )}
         {field.kind === "number" && (
-          <Input
+          <TextField
             {...common}
-            className="mono"
+            className={`mono ${styles.text}`}
             inputMode="decimal"
             autoComplete="off"
             value={String(value ?? "")}
-            suffix={<span className="dim">{field.unit}</span>}
-            onChange={(event) => onChange(event.target.value)}
+            unit={field.unit}
+            onChange={onChange}
           />
         )}
         {field.kind === "choice" && (
@@ -53,7 +53,7 @@ export function FieldInput<T>({ field, value, problem, onChange }: Props<T>) {
             onChange={onChange}
           />
         )}
-        {field.kind === "switch" && <Switch id={id} checked={Boolean(value)} onChange={onChange} />}
+        {field.kind === "switch" && <Toggle id={id} checked={Boolean(value)} onChange={onChange} />}
         {field.kind === "colour" && (
           <input
             id={id}
@@ -64,13 +64,14 @@ export function FieldInput<T>({ field, value, problem, onChange }: Props<T>) {
           />
         )}
         {field.kind === "lines" && (
-          <Input.TextArea
+          <TextArea
             {...common}
             className="mono"
-            autoSize={{ minRows: 6, maxRows: 16 }}
+            leastRows={6}
+            mostRows={16}
             spellCheck={false}
             value={String(value ?? "")}
-            onChange={(event) => onChange(event.target.value)}
+            onChange={onChange}
           />
         )}
       </div>

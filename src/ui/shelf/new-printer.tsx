@@ -1,12 +1,13 @@
 "use client";
 /** A printer that is new on the shelf: it tells of itself, a person answers five questions, the rest has good usual values. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Input, Segmented } from "antd";
 import { useId } from "react";
-import { dialectOfFan, FilamentPath, figuresOfPath, pathOf } from "@/core/shelf/five-questions";
+import { dialectOfFan, figuresOfPath, pathOf } from "@/core/shelf/five-questions";
 import { Printer } from "@/core/shelf/printer";
+import { Segments } from "../common/segments";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
+import { TextField } from "../common/text-field";
 
 import { newPrinter } from "./drafts";
 import { Field, printerFields } from "./fields";
@@ -64,13 +65,12 @@ function Questions({ form }: { form: RecordDraft<Printer> }) {
         <label htmlFor={nameId} className="dim">
           Name
         </label>
-        <Input
+        <TextField
           id={nameId}
           value={String(form.draft.name ?? "")}
           placeholder="As you call it"
-          status={nameProblem ? "error" : undefined}
-          aria-invalid={nameProblem !== undefined}
-          onChange={(event) => form.set({ name: event.target.value })}
+          wrong={nameProblem !== undefined}
+          onChange={(name) => form.set({ name })}
         />
         {nameProblem && (
           <div className="field-error" role="alert">
@@ -93,8 +93,8 @@ function Questions({ form }: { form: RecordDraft<Printer> }) {
         </li>
         <li>
           <h3>How far does the filament run?</h3>
-          <Segmented<FilamentPath>
-            aria-label="Filament path"
+          <Segments
+            label="Filament path"
             value={pathOf({ retractionMm: Number(now.retractionMm) })}
             options={[
               { value: "short", label: "Short: the drive sits on the head" },
@@ -105,8 +105,8 @@ function Questions({ form }: { form: RecordDraft<Printer> }) {
         </li>
         <li>
           <h3>What does the part fan do?</h3>
-          <Segmented
-            aria-label="Part fan"
+          <Segments
+            label="Part fan"
             value={now.dialect === "valve"}
             options={[
               { value: false, label: "It has speeds" },

@@ -1,10 +1,11 @@
 "use client";
 /** The program itself: where its data lie, a copy of them, what is kept of the talk, and who of the home network is let in. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Switch } from "antd";
+import { Button } from "antd";
 import dayjs from "dayjs";
 import { useEffect, useRef, useState } from "react";
 import { sayBytes } from "@/core/units";
+import { Toggle } from "../common/toggle";
 import { api } from "../common/api";
 import { Facts } from "../common/facts";
 import { keys } from "../common/keys";
@@ -182,8 +183,7 @@ function DeviceCard() {
               <span className="dim"> seen {dayjs(device.seenAt).format("D MMM, HH:mm")}</span>
             </span>
             <label className={styles.allow}>
-              <Switch
-                size="small"
+              <Toggle
                 checked={device.mayAct}
                 disabled={busy}
                 onChange={(mayAct) =>

@@ -1,11 +1,12 @@
 "use client";
 /** Start, step and count → bands. */
-import { Modal, Segmented } from "antd";
+import { Modal } from "antd";
 import { ReactNode, useRef, useState } from "react";
 import { fillBands } from "@/core/heightplan/reshape";
 import { HeightPlan, LOWEST_BAND_MM } from "@/core/heightplan/plan";
 import { SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
+import { Segments } from "../common/segments";
 import { Fill, FillFields } from "../common/fill-fields";
 import { NumberField } from "../common/number-field";
 
@@ -29,8 +30,8 @@ export function FillDialog({ plan, settingKey, varied, layerHeightMm, onClose, o
       settingKey={key}
       choice={
         varied.length > 1 && (
-          <Segmented
-            aria-label="Setting to fill"
+          <Segments
+            label="Setting to fill"
             value={key}
             options={varied.map((one) => ({ value: one, label: settingFor(one).label }))}
             onChange={setKey}

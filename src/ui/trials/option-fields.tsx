@@ -1,6 +1,6 @@
 "use client";
 /** What a kind of trial leaves to choose, one field an option. */
-import { Switch } from "antd";
+import { Toggle } from "../common/toggle";
 import { Choice } from "../common/choice";
 import type { Printer } from "@/core/shelf/printer";
 import { Option, optionsOf, OptionValues } from "@/core/options/option";
@@ -41,7 +41,7 @@ function OptionField(props: {
 }) {
   const { option, value, onChange } = props;
   if (option.kind === "switch") {
-    return <Switch aria-label={option.label} size="small" checked={value === true} onChange={onChange} />;
+    return <Toggle label={option.label} checked={value === true} onChange={onChange} />;
   }
   if (option.kind === "choice") {
     return (

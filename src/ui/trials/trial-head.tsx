@@ -1,5 +1,4 @@
 "use client";
-import { Input } from "antd";
 import { Choice } from "../common/choice";
 import { ReactNode } from "react";
 import { variedKeys } from "@/core/heightplan/plan";
@@ -11,6 +10,7 @@ import { plainNumber } from "@/core/units";
 import type { SavedPrinter, SavedSpool } from "../common/api";
 import { useBenchRows } from "../common/queries";
 import { NumberField } from "../common/number-field";
+import { TextField } from "../common/text-field";
 import { SettingField } from "../common/setting-field";
 import type { TrialEdit } from "./editor";
 import styles from "./trial-head.module.css";
@@ -40,12 +40,12 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
       <div className="page-head">
         <div className={styles.about}>
           <h1>
-            <Input
-              variant="borderless"
+            <TextField
+              plain
               aria-label="Name of the trial"
               value={trial.name}
               maxLength={100}
-              onChange={(event) => onEdit({ name: event.target.value })}
+              onChange={(name) => onEdit({ name })}
               className={styles.name}
             />
           </h1>

@@ -1,7 +1,7 @@
 "use client";
 /** One trial: its plan on the height log, what will come of it, and the file. */
-import { Segmented } from "antd";
 import { settingFor } from "@/core/settings";
+import { Segments } from "../common/segments";
 import { ApiError } from "../common/api";
 import { Loading } from "../common/loading";
 import { usePrinters, useSpools, useTrial } from "../common/queries";
@@ -100,9 +100,9 @@ function ViewRow({ page }: { page: TrialPageState }) {
         onChoose={setView}
       />
       {shown === "log" && varied.length > 1 && (
-        <Segmented
-          aria-label="Values shown"
-          size="small"
+        <Segments
+          label="Values shown"
+          small
           value={key}
           options={varied.map((one) => ({ value: one, label: settingFor(one).label }))}
           onChange={setKey}

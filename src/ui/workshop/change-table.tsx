@@ -1,12 +1,13 @@
 "use client";
 /** A plan for an opened file as a table: from where, until where, which setting, which value. */
-import { Button, Segmented } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import type { Change } from "@/core/heightplan/change";
 import { plainNumber } from "@/core/units";
 import type { BriefTrial } from "@/core/trials/brief";
 import { changesOfTrial } from "@/core/trials/changes-of-trial";
 import type { Trial } from "@/core/trials/trial";
+import { Segments } from "../common/segments";
 import { Choice } from "../common/choice";
 import { api } from "../common/api";
 import { useTell } from "../common/talk";
@@ -46,7 +47,7 @@ export function ChangeTable({ changes, layers, mode, tools, trials, onMode, onCh
   return (
     <div>
       <div className="line apart">
-        <Segmented aria-label="Count by" options={placeModes} value={mode} onChange={(next) => onMode(next)} />
+        <Segments label="Count by" options={placeModes} value={mode} onChange={(next) => onMode(next)} />
         <Button onClick={() => onChange([...changes, nextChange(changes, mode, layers)])}>Add a change</Button>
         <FillChanges mode={mode} onFill={onChange} />
         <Choice

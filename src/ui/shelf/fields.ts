@@ -200,7 +200,7 @@ export const spoolFields: FieldGroup<Spool>[] = [
     title: "How it wants to be treated",
     fields: [
       { name: "labelMinC", label: "Label says from", kind: "number", unit: "°C", step: 5 },
-      { name: "labelMaxC", label: "to", kind: "number", unit: "°C", step: 5 },
+      { name: "labelMaxC", label: "Label says to", kind: "number", unit: "°C", step: 5 },
       { name: "bedC", label: "Bed", kind: "number", unit: "°C", step: 5 },
       { name: "fanPercent", label: "Fan", kind: "number", unit: "%", step: 5 },
       {

@@ -24,6 +24,19 @@ export const spoolSchema = z
     densityGCm3: figure(0.5, 5, "Density"),
     pricePerKg: figure(0, 10_000, "Price").default(0),
     currency: z.string().trim().max(5, "The currency is longer than 5 characters").default("€"),
+    /** So many layers are laid hotter, and the fan waits until a layer (from 1), so that the piece takes and stays. */
+    firstLayers: z
+      .int({ error: "First layers are counted in whole numbers" })
+      .min(1, "At least one first layer")
+      .max(20, "At most 20 first layers")
+      .default(1),
+    firstLayersNozzleHotterC: figure(0, 50, "First layers, nozzle hotter by").default(0),
+    firstLayersBedHotterC: figure(0, 50, "First layers, bed hotter by").default(0),
+    fanFromLayer: z
+      .int({ error: "Layers are counted in whole numbers" })
+      .min(1, "Layers count from 1")
+      .max(100, "The fan starts at layer 100 at the latest")
+      .default(2),
     smallestLayerSeconds: figure(0, 120, "Smallest layer time").default(8),
   })
   .refine((spool) => spool.labelMaxC >= spool.labelMinC, {

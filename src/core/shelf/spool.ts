@@ -6,6 +6,6 @@ export type { Spool };
 
 /** The usual figures of a material, for a spool whose material was just chosen. */
 export function figuresOf(material: Material) {
-  const { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds } = materials[material];
-  return { densityGCm3, labelMinC, labelMaxC, bedC, fanPercent, smallestLayerSeconds };
+  const { warps: _, ...figures } = materials[material];
+  return figures;
 }

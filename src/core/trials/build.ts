@@ -14,6 +14,7 @@ import { specimens } from "../specimens";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber } from "../units";
 import { trialKindFor } from ".";
+import { layFirstLayers } from "./first-layers";
 import { headerLines } from "./header";
 import type { AfterPrint } from "./kind";
 import { OptionValues, optionsOf } from "../options/option";
@@ -48,7 +49,7 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   const process = { ...usual, seamNear: shape.seamNear };
   const tops = layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm);
   const bands = resolveBands(trial.plan, tops);
-  const followed = followTrial(trial, printer, bands, tops);
+  const followed = followTrial(input, bands, tops);
   const slices = slice(shape, tops);
   const kind = trialKindFor(trial.kind);
   const { fixed, layerHeightMm } = trial;
@@ -65,11 +66,11 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   lines(headerLines(input, shape, bands, figuresOf(laid, tops.length, after)));
   lines(startLines(printer, values, sayings));
   lines(["; positions absolute in mm, filament relative", "G21", "G90", "M83"]);
-  lines(sayings.say("fan", 0));
+  lines(sayings.say("fan", followed.planned.fan?.[0] || 0));
   lines(sayings.atStart(trial));
   writePrime(out, ofLayer(0), prime);
   writeMoves(out, laid.moves, laid.layerStarts, {
-    linesBefore: sayings.beforeLayers(bands, followed, trial, tops.length),
+    linesBefore: sayings.beforeLayers(bands, followed, tops.length),
     linesBeforeMove: sayings.beforeMoves(laid.moves, laid.layerStarts, laid.spotStarts, followed, trial),
     tops,
     start: prime.to,
@@ -93,16 +94,17 @@ export function bandLabels(trial: Trial, printer: Printer): string[] {
   });
 }
 
-/** What is wanted in every layer: the bands, spread as the trial's kind has it. */
+/** What is wanted in every layer: the bands, spread as the trial's kind has it, on first layers as the spool wants them. */
 export function followTrial(
-  { kind: kindKey, plan, fixed, options, layerHeightMm }: Trial,
-  printer: Printer,
+  { trial, printer, spool }: TrialInput,
   bands: readonly ResolvedBand[],
   tops: ArrayLike<number>,
 ): Followed {
-  const kind = trialKindFor(kindKey);
+  const { fixed, layerHeightMm, plan } = trial;
   const followed = followBands(bands, tops.length, plan.leadLayers);
-  kind.spread?.({ followed, bands, tops, fixed, options: optionsOf(kind.options, options, printer), layerHeightMm });
+  const { spread } = trialKindFor(trial.kind);
+  spread?.({ followed, bands, tops, fixed, options: optionsFor(trial, printer), layerHeightMm });
+  layFirstLayers(followed, { trial, printer, spool }, tops.length);
   return followed;
 }
 

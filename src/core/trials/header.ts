@@ -6,6 +6,7 @@ import { spoolTitle } from "../shelf/spool-title";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber, roundTo, sayDuration, sayKey } from "../units";
 import { trialKindFor } from ".";
+import { sayFirstLayers } from "./first-layers";
 import { TrialInput } from "./trial";
 import { optionsOf } from "../options/option";
 
@@ -17,6 +18,7 @@ export function headerLines(
   { layers, seconds, filamentMm }: { layers: number; seconds: number; filamentMm: number },
 ): string[] {
   const kind = trialKindFor(trial.kind);
+  const firstLayers = sayFirstLayers({ trial, printer, spool });
   const options = optionsOf(kind.options, trial.options, printer);
   const varied = variedKeys(bands);
   const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
@@ -48,6 +50,7 @@ export function headerLines(
     `date     ${trial.updatedAt.slice(0, 10)}`,
     `layers   ${layers} of ${plainNumber(trial.layerHeightMm)} mm, the first ${plainNumber(trial.firstLayerHeightMm)} mm, counted from 1`,
     ...(fixed.length > 0 ? [`fixed    ${fixed.join(", ")}`] : []),
+    ...(firstLayers ? [`begins   ${firstLayers}`] : []),
     ...(printer.tools > 1 ? [`tool     ${trial.tool}`] : []),
     ...(trial.plan.leadLayers ? [`early    the nozzle changes ${trial.plan.leadLayers} layers before its band`] : []),
     `time     ${sayDuration(seconds)} without heating`,

@@ -55,7 +55,7 @@ export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTri
   const lead =
     nozzleVaries || built.followed.judged
       ? bestLeadLayers((layers) => {
-          const followed = followTrial(withLead(trial, layers), printer, built.bands, tops);
+          const followed = followTrial({ ...input, trial: withLead(trial, layers) }, built.bands, tops);
           const set = followed.planned.nozzleTemperature ?? byLayer.nozzleTemperature;
           return settledShares(built.bands, followed, heatProfile(report.layers, set, heater, spool), heights);
         })

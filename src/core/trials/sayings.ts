@@ -8,6 +8,7 @@ import { Refusal } from "../result";
 import { SettingKey, settingFor, settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
+import { firstClaimed } from "./first-layers";
 import { Trial } from "./trial";
 
 export type TrialRefusal = Refusal & { key?: SettingKey; band?: number };
@@ -57,18 +58,18 @@ export class Sayings {
     });
   }
 
-  /** The bands' lines by layer; the fan starts behind the first layer, so that the piece sticks. */
-  beforeLayers(
-    bands: readonly ResolvedBand[],
-    followed: Followed,
-    { fixed }: Trial,
-    layerCount: number,
-  ): Map<number, string[]> {
+  /** The bands' lines by layer, and below them what changes behind the first layers. */
+  beforeLayers(bands: readonly ResolvedBand[], followed: Followed, layerCount: number): Map<number, string[]> {
     const woven = weaveBands(bands, followed, this.printer, this.tool);
     this.refusals.push(...woven.refusals);
     const lines = new Map(woven.byLayer);
-    if (fixesFan(followed, fixed.fan) && layerCount > 1) {
-      lines.set(1, [...this.say("fan", fixed.fan), ...(lines.get(1) ?? [])]);
+    for (const key of ["nozzleTemperature", "bedTemperature", "fan"] as const) {
+      const values = followed.planned[key];
+      // Below the bands; the first layer's are said by the start lines.
+      for (let layer = 1; values && layer < firstClaimed(followed, key, layerCount); layer++) {
+        if (Number.isNaN(values[layer]) || values[layer] === values[layer - 1]) continue;
+        lines.set(layer, [...this.say(key, values[layer]), ...(lines.get(layer) ?? [])]);
+      }
     }
     return lines;
   }
@@ -82,10 +83,12 @@ export class Sayings {
     { fixed, plan: { sideBySide } }: Trial,
   ): Map<number, string> {
     const lines = new Map<number, string>();
-    if (fixesFan(followed, fixed.fan) && layerStarts.length > 2) {
+    const layerCount = layerStarts.length - 1;
+    const fanFrom = followed.planned.fan?.findIndex((value) => value > 0) ?? -1;
+    if (fixed.fan !== undefined && fanFrom >= 0 && firstClaimed(followed, "fan", layerCount) === layerCount) {
       const more = Math.min(100, fixed.fan * 2);
       if (more !== fixed.fan)
-        coolBridges(moves, layerStarts, lines, this.say("fan", more)[0], this.say("fan", fixed.fan)[0]);
+        coolBridges(moves, layerStarts.slice(fanFrom), lines, this.say("fan", more)[0], this.say("fan", fixed.fan)[0]);
     }
     for (const { move, spot } of sideBySide ? spotStarts : []) {
       const value = sideBySide!.values[spot];
@@ -99,10 +102,6 @@ export class Sayings {
 /** Settings that the firmware keeps when a print is over. */
 const outliving = settingKeys.filter((key) => settingFor(key).outlives);
 
-function fixesFan({ planned }: Followed, fan: number | undefined): fan is number {
-  return !planned.fan && fan !== undefined;
-}
-
 /** More fan for the strands over air, back to the usual behind them. */
 function coolBridges(
   moves: MoveTable,
@@ -113,7 +112,7 @@ function coolBridges(
 ): void {
   if (more === undefined || usual === undefined) return;
   let cooling = false;
-  for (let i = 0; i < moves.count; i++) {
+  for (let i = layerStarts[0]; i < moves.count; i++) {
     const kind = moves.kind[i];
     if (kind === MoveKind.bridge && !cooling) {
       lines.set(i, more);

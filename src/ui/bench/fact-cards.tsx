@@ -61,10 +61,19 @@ export function SpoolCard({ spool }: { spool: SavedSpool }) {
         ["Material", `${spool.material}, ${plainNumber(spool.densityGCm3)} g/cm³`],
         ["Label", `${spool.labelMinC}–${spool.labelMaxC} °C`],
         ["Bed and fan", `${spool.bedC} °C and ${plainNumber(spool.fanPercent)} %`],
+        ["First layers", sayFirstLayersOf(spool)],
         ["A layer takes at least", `${plainNumber(spool.smallestLayerSeconds)} s`],
       ]}
     />
   );
+}
+
+/** How the spool wants its first layers, in a few words. */
+function sayFirstLayersOf(spool: SavedSpool): string {
+  const { firstLayers, firstLayersNozzleHotterC: nozzle, firstLayersBedHotterC: bed, fanFromLayer } = spool;
+  const hotter = [nozzle > 0 ? `nozzle +${plainNumber(nozzle)} °C` : "", bed > 0 ? `bed +${plainNumber(bed)} °C` : ""];
+  const parts = [...hotter, `fan from layer ${fanFromLayer}`].filter(Boolean);
+  return `${firstLayers > 1 && nozzle + bed > 0 ? `${firstLayers}: ` : ""}${parts.join(", ")}`;
 }
 
 interface FactCardProps {

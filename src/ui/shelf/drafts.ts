@@ -49,5 +49,6 @@ export const newSpool = {
   diameterMm: 1.75,
   pricePerKg: 0,
   currency: "€",
+  firstLayers: 1,
   ...figuresOf("PLA"),
 };

@@ -212,4 +212,20 @@ export const spoolFields: FieldGroup<Spool>[] = [
       },
     ],
   },
+  {
+    title: "On the first layers",
+    fields: [
+      { name: "firstLayers", label: "First layers", kind: "number", unit: "layers", step: 1 },
+      { name: "firstLayersNozzleHotterC", label: "Nozzle hotter by", kind: "number", unit: "°C", step: 5 },
+      { name: "firstLayersBedHotterC", label: "Bed hotter by", kind: "number", unit: "°C", step: 5 },
+      {
+        name: "fanFromLayer",
+        label: "Fan from layer",
+        kind: "number",
+        unit: "",
+        step: 1,
+        help: "counted from 1; below it the fan is off",
+      },
+    ],
+  },
 ];

@@ -4,6 +4,7 @@ import { ReactNode } from "react";
 import { variedKeys } from "@/core/heightplan/plan";
 import { settingFor, settingKeys } from "@/core/settings";
 import { spoolTitle } from "@/core/shelf/spool-title";
+import { sayFirstLayers } from "@/core/trials/first-layers";
 import { trialKindFor } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
@@ -29,7 +30,10 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
   const rows = useBenchRows(trial.printerId, trial.spoolId).data;
   const needs = rows?.find((row) => row.kind === trial.kind)?.needs;
   const heights = trial.plan.bands.map(({ heightMm }) => heightMm);
-  const tools = printers.find(({ id }) => id === trial.printerId)?.tools ?? 1;
+  const printer = printers.find(({ id }) => id === trial.printerId);
+  const spool = spools.find(({ id }) => id === trial.spoolId);
+  const tools = printer?.tools ?? 1;
+  const begins = printer && spool ? sayFirstLayers({ trial, printer, spool }) : null;
   const even = heights.every((height) => height === heights[0]);
   const count = `${trial.plan.bands.length} band${trial.plan.bands.length === 1 ? "" : "s"}`;
   const beside = trial.plan.sideBySide;
@@ -52,7 +56,7 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
           <p className="sub" title={kind.explains}>
             {kind.label}, {[besideText, bandText].filter(Boolean).join(", ")}
             {trial.plan.baseHeightMm > 0 && ` on a ${plainNumber(trial.plan.baseHeightMm)} mm base`}.{" "}
-            {otherFixed(trial)}
+            {otherFixed(trial)} {begins && `${begins[0].toUpperCase()}${begins.slice(1)}.`}
             {needs && ` Settle first: ${needs}.`}
           </p>
         </div>

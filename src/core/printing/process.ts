@@ -2,6 +2,7 @@
 import type { Point } from "../geometry/polygons";
 import { beadAreaMm2, beadSpacingMm, strandAreaMm2 } from "../material/bead";
 import { materials } from "../material/materials";
+import { mostOf, wideNozzleFactor } from "../material/rules";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 
@@ -48,7 +49,12 @@ export function beadWidthFor(printer: Pick<Printer, "nozzleMm">): number {
   return Math.round(printer.nozzleMm * 1125) / 1000;
 }
 
-/** The usual process for a printer, a spool and the trial's layer heights. Speeds stay within the hot end's flow. */
+/** Layers on a nozzle are usually half as high as it is wide, mm (common practice, no source). */
+export function usualLayerMm({ nozzleMm }: Pick<Printer, "nozzleMm">): number {
+  return Math.round(nozzleMm * 50) / 100;
+}
+
+/** The usual process for a printer, a spool and the trial's layer heights. Speeds stay within the hot end's flow and what the material bears. */
 export function processFor(
   printer: Printer,
   spool: Spool,
@@ -56,7 +62,7 @@ export function processFor(
 ): Process {
   const beadWidthMm = beadWidthFor(printer);
   const area = beadAreaMm2(beadWidthMm, heights.layerHeightMm);
-  const mostMmS = (0.9 * printer.highestFlowMm3S) / area;
+  const mostMmS = Math.min((0.9 * printer.highestFlowMm3S) / area, mostOf(spool.material, "printSpeed"));
   // Whole figures read better, but a wide nozzle on a weak hot end needs less than one.
   const flowLimited = (speedMmS: number) => Math.min(speedMmS, mostMmS >= 1 ? Math.floor(mostMmS) : mostMmS);
   return {
@@ -76,10 +82,10 @@ export function processFor(
     travelMmS: Math.min(150, printer.highestFeedXyMmS),
     bridgeStrandMm: printer.nozzleMm * 0.9,
     bridgePitchMm: printer.nozzleMm * 0.9,
-    smallestLayerSeconds: spool.smallestLayerSeconds,
+    smallestLayerSeconds: spool.smallestLayerSeconds * wideNozzleFactor(printer.nozzleMm),
     slowestMmS: flowLimited(8),
-    retractionMm: printer.retractionMm,
-    retractionMmS: printer.retractionMmS,
+    retractionMm: Math.min(printer.retractionMm, mostOf(spool.material, "retractionLength")),
+    retractionMmS: Math.min(printer.retractionMmS, mostOf(spool.material, "retractionSpeed")),
     firmwareRetraction: printer.firmwareRetraction,
     hopMm: printer.hopMm,
     liftMmS: Math.min(10, printer.highestFeedZMmS),

@@ -68,6 +68,8 @@ export const printerSchema = z.object({
   nozzleConeDegrees: figure(5, 85, "Nozzle cone").default(35),
   headRadiusMm: figure(2, 200, "Head radius").default(28),
   headHeightMm: figure(0.5, 100, "Head height above the nozzle's tip").default(6),
+  /** Walls and a door round it, that hold the warmth. */
+  enclosed: z.boolean().default(false),
   startLines: lines("Start lines"),
   endLines: lines("End lines"),
 });

@@ -101,7 +101,7 @@ export const bridging: TrialKind = {
     const step = Math.max(STEP_C, Math.ceil((warm - low) / (MOST_BANDS - 1) / STEP_C) * STEP_C);
     const values: number[] = [];
     for (let value = warm; value >= low && values.length < MOST_BANDS; value -= step) values.push(value);
-    const stack = { key: "nozzleTemperature" as const, values, bandMm: 4.8, lowestBandMm: 4 };
+    const stack = { key: "nozzleTemperature" as const, values, bandMm: 4.2, lowestBandMm: 4 };
     const { plan, notes } = stackBands(request, stack);
     const fixed = usualFixed(request, [], { fan: fanFor(printer, spool.fanPercent) });
     return { plan, fixed, notes };

@@ -24,6 +24,12 @@ import { Sayings, TrialRefusal } from "./sayings";
 import { endLines, startLines, templateValues } from "./start-and-end";
 import { Trial, TrialInput } from "./trial";
 
+export interface PrintFigures {
+  layers: number;
+  seconds: number;
+  filamentMm: number;
+}
+
 export interface BuiltTrial {
   bytes: Uint8Array<ArrayBuffer>;
   shape: PieceShape;
@@ -34,6 +40,8 @@ export interface BuiltTrial {
   /** The moves as they were meant; kinds are finer than what can be read back. */
   moves: MoveTable;
   layerStarts: number[];
+  /** What it takes, with what is done behind the print, without heating. */
+  figures: PrintFigures;
   /** What could not be said in this printer's language, or stands in its templates. */
   refusals: TrialRefusal[];
 }
@@ -59,11 +67,12 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   const laid = layPiece(input, shape, slices, bands, ofLayer, prime);
 
   const after = kind.after?.(options, printer) ?? null;
+  const figures = figuresOf(laid, tops.length, after);
   const sayings = new Sayings(printer, spool, tool);
   const values = templateValues(trial, printer, spool, followed, tool, tops[tops.length - 1]);
   const out = new ByteWriter();
   const lines = (some: readonly string[]) => some.forEach((line) => out.line(line));
-  lines(headerLines(input, shape, bands, figuresOf(laid, tops.length, after)));
+  lines(headerLines(input, shape, bands, figures));
   lines(startLines(printer, values, sayings));
   lines(["; positions absolute in mm, filament relative", "G21", "G90", "M83"]);
   lines(sayings.say("fan", followed.planned.fan?.[0] || 0));
@@ -81,7 +90,7 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   lines(sayings.atEnd(trial, followed));
   lines(endLines(printer, values, sayings));
   const { moves, layerStarts } = laid;
-  return { bytes: out.take(), shape, slices, bands, followed, moves, layerStarts, refusals: sayings.refusals };
+  return { bytes: out.take(), shape, slices, bands, followed, moves, layerStarts, figures, refusals: sayings.refusals };
 }
 
 /** Value as it is raised on the piece. */
@@ -181,7 +190,7 @@ function layerProcesses(usual: (layer: number) => Process, { planned }: Followed
   };
 }
 
-function figuresOf({ moves, seconds }: LaidPrint, layers: number, after: AfterPrint | null) {
+function figuresOf({ moves, seconds }: LaidPrint, layers: number, after: AfterPrint | null): PrintFigures {
   let total = after?.seconds ?? 0;
   for (const one of seconds) total += one;
   return { layers, seconds: total, filamentMm: laidFilamentMm(moves) + (after?.filamentMm ?? 0) };

@@ -3,7 +3,7 @@ import { turningDuty } from "../settings/fan";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { numberOption } from "../options/option";
-import { stackBands, steps, usualFixed } from "./rounds";
+import { borne, stackBands, steps, usualFixed } from "./rounds";
 
 export const fan: TrialKind = {
   label: "Fan",
@@ -30,8 +30,10 @@ export const fan: TrialKind = {
   firstRound(request) {
     const { printer, options } = request;
     const hasDuty = dialects[printer.dialect].fanHasDuty;
-    const values = hasDuty ? steps(0, 100, numberOption(options, "stepPercent")) : [0, 100];
+    const air = borne(request, "fan", steps(0, 100, numberOption(options, "stepPercent")));
+    const values = hasDuty ? air.values : [0, 100];
     const { plan, notes } = stackBands(request, { key: "fan", values, bandMm: 5, lowestBandMm: 5 });
+    if (hasDuty) notes.push(...air.notes);
     if (!hasDuty) notes.push(`The fan of ${printer.name} is only off or on: two bands.`);
     return { plan, fixed: usualFixed(request, ["fan"]), notes };
   },

@@ -1,10 +1,38 @@
 /** The first round of a kind, with the usual options where none are given. */
+import { materials } from "../material/materials";
+import { wideNozzleFactor } from "../material/rules";
+import { optionsOf } from "../options/option";
+import { plainNumber } from "../units";
 import { trialKindFor, TrialKindKey } from ".";
 import { Round, RoundRequest } from "./kind";
-import { optionsOf } from "../options/option";
 
-/** Plan, fixed values and what the printer made smaller; `options` may be partial. */
+/** Plan, fixed values and what printer or spool made other than usual; `options` may be partial. */
 export function firstRound(kindKey: TrialKindKey, request: RoundRequest): Round {
   const kind = trialKindFor(kindKey);
-  return kind.firstRound({ ...request, options: optionsOf(kind.options, request.options, request.printer) });
+  const round = kind.firstRound({ ...request, options: optionsOf(kind.options, request.options, request.printer) });
+  return { ...round, notes: [...round.notes, ...roomNotes(request)] };
+}
+
+/** What wants a bed no warmer than this goes soft in a closed printer, °C. Common practice, no source. */
+const SOFT_FROM_BED_C = 65;
+
+/** What is to be said of any piece of this spool on this printer. */
+function roomNotes({ printer, spool }: RoundRequest): string[] {
+  const notes: string[] = [];
+  const factor = wideNozzleFactor(printer.nozzleMm);
+  if (factor > 1 && spool.smallestLayerSeconds > 0) {
+    const seconds = plainNumber(spool.smallestLayerSeconds * factor, 1);
+    notes.push(
+      `Lines of a ${plainNumber(printer.nozzleMm)} mm nozzle hold their heat longer: a layer takes at least ${seconds} s instead of ${plainNumber(spool.smallestLayerSeconds)} s.`,
+    );
+  }
+  if (materials[spool.material].warps && !printer.enclosed) {
+    notes.push(
+      `${spool.material} pulls off in draughts, and ${printer.name} is open: a wide brim is laid, keep windows shut.`,
+    );
+  }
+  if (spool.bedC <= SOFT_FROM_BED_C && printer.enclosed) {
+    notes.push(`${printer.name} is closed: open its door for ${spool.material}, which goes soft in warm air and jams.`);
+  }
+  return notes;
 }

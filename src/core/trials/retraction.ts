@@ -3,7 +3,7 @@ import { FilamentPath, pathOf } from "../shelf/five-questions";
 import { plainNumber } from "../units";
 import { RoundRequest, TrialKind } from "./kind";
 import { needs } from "./need";
-import { fanFor, stackBands, steps, usualFixed } from "./rounds";
+import { borne, fanFor, Fitted, stackBands, steps, usualFixed } from "./rounds";
 
 /** Lengths worth trying on each path: far back on a short one draws melt into the cold part and jams (common practice, no source). */
 const LENGTHS_MM: Record<FilamentPath, number[]> = {
@@ -12,23 +12,27 @@ const LENGTHS_MM: Record<FilamentPath, number[]> = {
 };
 
 /** The lengths for a printer's path, and what is said of it. */
-export function lengthsFor({ printer }: RoundRequest): { values: number[]; notes: string[] } {
+export function lengthsFor(request: RoundRequest): Fitted {
+  const { printer } = request;
   const path = pathOf(printer);
   const note =
     path === "short"
       ? `The drive of ${printer.name} sits near the nozzle (it draws back ${plainNumber(printer.retractionMm)} mm): nothing above 3 mm is tried.`
       : null;
-  return { values: LENGTHS_MM[path], notes: note ? [note] : [] };
+  const { values, notes } = borne(request, "retractionLength", LENGTHS_MM[path]);
+  return { values, notes: [...(note ? [note] : []), ...notes] };
 }
 
 const SPEEDS_MM_S = steps(10, 60, 10);
 
 /** Speeds the extruder can follow, and what is said of those it cannot. */
-export function speedsFor({ printer }: RoundRequest): { values: number[]; notes: string[] } {
-  const values = SPEEDS_MM_S.filter((value) => value <= printer.highestFeedEMmS);
-  if (values.length === SPEEDS_MM_S.length) return { values, notes: [] };
+export function speedsFor(request: RoundRequest): Fitted {
+  const { printer } = request;
+  const soft = borne(request, "retractionSpeed", SPEEDS_MM_S);
+  const values = soft.values.filter((value) => value <= printer.highestFeedEMmS);
+  if (values.length === soft.values.length) return { values, notes: soft.notes };
   const note = `The extruder of ${printer.name} reaches ${plainNumber(printer.highestFeedEMmS)} mm/s: faster bands are left out.`;
-  return { values: values.length > 0 ? values : [printer.highestFeedEMmS], notes: [note] };
+  return { values: values.length > 0 ? values : [printer.highestFeedEMmS], notes: [...soft.notes, note] };
 }
 
 /** Full air hides strings, so a retraction test runs at about half fan (common practice, no source). */
@@ -77,12 +81,12 @@ export const retraction: TrialKind = {
     const key = bySpeed ? "retractionSpeed" : "retractionLength";
     const lengths = lengthsFor(request);
     const values = bySpeed ? speeds.values : lengths.values;
-    const { plan, notes } = stackBands(request, { key, values, bandMm: 4, lowestBandMm: 2 });
+    const { plan, notes } = stackBands(request, { key, values, bandMm: 3.6, lowestBandMm: 2 });
     const fixed = usualFixed(request, [key], {
       fan: air.fan,
       ...(bySpeed
-        ? { retractionLength: kept.retractionLength ?? printer.retractionMm }
-        : { retractionSpeed: kept.retractionSpeed ?? printer.retractionMmS }),
+        ? { retractionLength: kept.retractionLength ?? Math.min(printer.retractionMm, lengths.values.at(-1)!) }
+        : { retractionSpeed: kept.retractionSpeed ?? Math.min(printer.retractionMmS, speeds.values.at(-1)!) }),
     });
     return { plan, fixed, notes: [...notes, ...air.notes, ...(bySpeed ? speeds.notes : lengths.notes)] };
   },

@@ -1,4 +1,5 @@
 /** What first rounds share: values held fixed, and bands that fit under the printer's highest Z. */
+import { mostOf, ruleOf } from "../material/rules";
 import { dialects } from "../machine/dialects";
 import { Band, HeightPlan } from "../heightplan/plan";
 import { laidAreaMm2, processFor } from "../printing/process";
@@ -24,10 +25,26 @@ const MOTION_TRIAL_MM_S = 80;
 
 /** The speed at which motion is tried: the kept one or 80 mm/s, as far as axes and hot end come along. */
 export function motionTrialMmS({ printer, spool, kept, ...heights }: RoundRequest): number {
-  const wanted = kept.printSpeed ?? MOTION_TRIAL_MM_S;
+  const wanted = kept.printSpeed ?? Math.min(MOTION_TRIAL_MM_S, mostOf(spool.material, "printSpeed"));
   const flow =
     (0.9 * printer.highestFlowMm3S) / laidAreaMm2(processFor(printer, spool, heights), heights.layerHeightMm, false);
   return Math.min(wanted, printer.highestFeedXyMmS, flow >= 1 ? Math.floor(flow) : flow);
+}
+
+/** The values that the spool's material bears, and what is said of those it does not. */
+export function borne({ spool: { material } }: RoundRequest, key: SettingKey, values: number[]): Fitted {
+  const rule = ruleOf(material, key);
+  const within = rule ? values.filter((value) => value <= rule.most) : values;
+  if (!rule || within.length === values.length) return { values, notes: [] };
+  const { unit } = settingFor(key);
+  const note = `${material} ${rule.because}: nothing above ${plainNumber(rule.most)} ${unit} is tried.`;
+  return { values: within.length > 0 ? within : [rule.most], notes: [note] };
+}
+
+/** Values to try, and a sentence for each reason why they are not the usual ones. */
+export interface Fitted {
+  values: number[];
+  notes: string[];
 }
 
 /** What is held fixed: kept values first, then label and printer. The settings in `varied` are left out. */

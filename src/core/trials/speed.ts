@@ -1,7 +1,9 @@
+import { mostOf, ruleOf } from "../material/rules";
 import { beadAreaMm2 } from "../material/bead";
-import { beadWidthFor } from "../printing/process";
+import { beadWidthFor, usualLayerMm } from "../printing/process";
 import { plainNumber } from "../units";
 import type { Printer } from "../shelf/printer";
+import type { Spool } from "../shelf/spool";
 import { longSideMm } from "../specimens/long-side";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
@@ -16,22 +18,24 @@ const PAST_LIMIT = 1.2;
  * The highest speed worth trying, mm/s: past the hot end's own limit, so that there is a band that shows it, but held for half of the long
  * side at least. Speeding up and slowing down take v²/a together (uniform acceleration).
  */
-function mostMmS(printer: Printer, layerHeightMm: number): number {
+function mostMmS(printer: Printer, spool: Spool, layerHeightMm: number): number {
   const limitMmS = printer.highestFlowMm3S / beadAreaMm2(beadWidthFor(printer), layerHeightMm);
   const heldMmS = Math.sqrt(printer.printAccelerationMmS2 * longSideMm(roomOn(printer)) * 0.5);
-  return Math.max(LOWEST_MM_S * 2, Math.min(limitMmS * PAST_LIMIT, heldMmS));
+  const borneMmS = mostOf(spool.material, "printSpeed");
+  return Math.min(Math.max(LOWEST_MM_S * 2, Math.min(limitMmS * PAST_LIMIT, heldMmS)), borneMmS * PAST_LIMIT);
 }
 
 /** The speeds to try, in even steps from the lowest; faster ones than the axes are left out. */
-function speedsFor(printer: Printer, layerHeightMm: number): { values: number[]; leftOut: number } {
-  const stepMmS = Math.max(5, Math.round((mostMmS(printer, layerHeightMm) - LOWEST_MM_S) / (BANDS - 1) / 5) * 5);
-  const wide = Array.from({ length: BANDS }, (_, i) => LOWEST_MM_S + i * stepMmS);
+function speedsFor(printer: Printer, spool: Spool, layerHeightMm: number): { values: number[]; leftOut: number } {
+  const most = mostMmS(printer, spool, layerHeightMm);
+  // Where little is borne, the lowest is half of it.
+  const lowest = Math.min(LOWEST_MM_S, Math.max(5, Math.round(most / 10) * 5));
+  const stepMmS = Math.max(5, Math.round((most - lowest) / (BANDS - 1) / 5) * 5);
+  const borneMmS = mostOf(spool.material, "printSpeed") * PAST_LIMIT;
+  const wide = Array.from({ length: BANDS }, (_, i) => lowest + i * stepMmS).filter((value) => value <= borneMmS);
   const values = wide.filter((value) => value <= printer.highestFeedXyMmS);
   return { values: values.length > 0 ? values : [printer.highestFeedXyMmS], leftOut: wide.length - values.length };
 }
-
-/** Layers on a nozzle are usually half as high as it is wide (common practice, no source). */
-const usualLayerMm = ({ nozzleMm }: Printer) => nozzleMm / 2;
 
 export const speed: TrialKind = {
   label: "Speed",
@@ -43,21 +47,27 @@ export const speed: TrialKind = {
   options: [],
   specimen: () => "long-frame",
   firstRound(request) {
-    const { printer } = request;
-    const { values, leftOut } = speedsFor(printer, request.layerHeightMm);
+    const { printer, spool } = request;
+    const { values, leftOut } = speedsFor(printer, spool, request.layerHeightMm);
     const { plan, notes } = stackBands(request, {
       key: "printSpeed",
       values,
-      bandMm: 4,
+      bandMm: 3.6,
       lowestBandMm: 2,
     });
     if (leftOut > 0) {
       notes.push(`${printer.name} reaches ${plainNumber(printer.highestFeedXyMmS)} mm/s: faster bands are left out.`);
     }
+    const rule = ruleOf(spool.material, "printSpeed");
+    if (rule) {
+      notes.push(
+        `${spool.material} ${rule.because}: bands end a fifth past ${plainNumber(rule.most)} mm/s, so that one shows it.`,
+      );
+    }
     return { plan, fixed: usualFixed(request, ["printSpeed"]), notes };
   },
-  range: (printer) => {
-    const { values } = speedsFor(printer, usualLayerMm(printer));
+  range: (printer, spool) => {
+    const { values } = speedsFor(printer, spool, usualLayerMm(printer));
     return { low: values[0], high: Math.max(values[values.length - 1], values[0] + 1) };
   },
   bandNote({ printSpeed }, printer, layerHeightMm) {

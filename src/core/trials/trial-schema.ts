@@ -22,8 +22,9 @@ export const newTrialSchema = z.object({
   name: plainText("The name", 100).optional(),
   printerId: idSchema("printerId"),
   spoolId: idSchema("spoolId"),
-  layerHeightMm: heightFigure("Layer height").default(0.2),
-  firstLayerHeightMm: heightFigure("First layer height").default(0.2),
+  /** Half the nozzle's width where they are left out. */
+  layerHeightMm: heightFigure("Layer height").optional(),
+  firstLayerHeightMm: heightFigure("First layer height").optional(),
   plan: heightPlanSchema.optional(),
   fixed: settingValuesSchema.optional(),
   /** Which tool prints it, from 0. */
@@ -47,12 +48,14 @@ export const trialChangeSchema = newTrialSchema
   })
   .partial();
 
-export const trialSchema = newTrialSchema.required({ name: true, plan: true, fixed: true }).extend({
-  id: idSchema("id"),
-  /** ISO dates. */
-  createdAt: z.string(),
-  updatedAt: z.string(),
-});
+export const trialSchema = newTrialSchema
+  .required({ name: true, plan: true, fixed: true, layerHeightMm: true, firstLayerHeightMm: true })
+  .extend({
+    id: idSchema("id"),
+    /** ISO dates. */
+    createdAt: z.string(),
+    updatedAt: z.string(),
+  });
 
 export type NewTrial = z.infer<typeof newTrialSchema>;
 export type Trial = z.infer<typeof trialSchema>;

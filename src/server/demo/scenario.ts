@@ -73,6 +73,7 @@ export const demoPrinters: PrinterInput[] = [
   {
     ...common,
     name: "Sieve 180",
+    enclosed: true,
     bedShape: "round",
     bedWidthMm: 180,
     bedDepthMm: 180,

@@ -77,6 +77,16 @@ export function plainId(text: string): number | null {
   return /^[1-9]\d{0,14}$/.test(text) ? Number(text) : null;
 }
 
+/** The pair in a request's query; whatever is none is refused. */
+export function pairOf(request: Request): { printerId: number; spoolId: number } {
+  const { pathname, searchParams } = new URL(request.url);
+  const [printerId, spoolId] = ["printerId", "spoolId"].map((name) => plainId(searchParams.get(name) ?? ""));
+  if (printerId === null || spoolId === null) {
+    throw new Refused("invalid", `Say for which pair: ${pathname}?printerId=1&spoolId=1`);
+  }
+  return { printerId, spoolId };
+}
+
 /** The id in a path; whatever is none is a 404. */
 export function pathId(params: Record<string, string>, what: string): number {
   const id = plainId(params.id);

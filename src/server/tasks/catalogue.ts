@@ -15,6 +15,7 @@ import { MOST_CHANGES, ProgramReport, reportOf } from "@/core/report/report";
 import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
 import { buildTrial } from "@/core/trials/build";
+import { Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
 import { inspectTrial } from "@/core/trials/inspect";
 import { fileChunks } from "@/server/db/files";
@@ -51,6 +52,9 @@ export const tasks = {
     const { tables, byLayer, findings, passed } = inspectTrial(input, built);
     return { layers: proofLayers(tables, byLayer), findings, passed };
   },
+
+  /** What every kind's first round takes. */
+  efforts: ({ printer, spool, kept }: Required<Omit<TrialInput, "trial">>): Effort[] => efforts(printer, spool, kept),
 
   /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
   jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram> {

@@ -2,6 +2,7 @@
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
+import { usualLayerMm } from "@/core/printing/process";
 import { trialKindFor } from "@/core/trials";
 import { forPrinter, forSpool } from "@/core/trials/copy";
 import { CopyTarget } from "@/core/trials/copy-schema";
@@ -40,8 +41,10 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   const kind = trialKindFor(wanted.kind);
   const options = checkOptions(kind.options, wanted.options);
   if (!options.ok) throw new Refused("invalid", options.message, { field: options.field });
-  const { printerId, spoolId, layerHeightMm, firstLayerHeightMm } = wanted;
+  const { printerId, spoolId } = wanted;
   const printer = printers.get(printerId)!;
+  const layerHeightMm = wanted.layerHeightMm ?? usualLayerMm(printer);
+  const firstLayerHeightMm = wanted.firstLayerHeightMm ?? usualLayerMm(printer);
   const spool = spools.get(spoolId)!;
   if (wanted.tool >= printer.tools) {
     throw new Refused("invalid", `${printer.name} has no tool ${wanted.tool}: its tools are counted from 0.`, {
@@ -53,6 +56,8 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   const { plan, fixed } = firstRound(wanted.kind, request);
   return {
     ...wanted,
+    layerHeightMm,
+    firstLayerHeightMm,
     name: wanted.name || kind.question(spool),
     // A plan that says nothing of what stands side by side takes the kind's usual values.
     plan: wanted.plan ? { ...(plan.sideBySide ? { sideBySide: plan.sideBySide } : {}), ...wanted.plan } : plan,

@@ -3,14 +3,17 @@
 import { Button } from "antd";
 import Link from "next/link";
 import type { BriefTrial } from "@/core/trials/brief";
+import type { BenchRow } from "@/core/trials/bench-row";
+import type { Effort } from "@/core/trials/effort";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { Loading } from "../common/loading";
 import { SavedPrinter, SavedSpool } from "../common/api";
-import { useBenchPair, useBenchRows, useTrials } from "../common/queries";
+import { useBenchPair, useBenchRows, useEfforts, useTrials } from "../common/queries";
 import { When } from "../common/when";
 import { BrokenJobs } from "../printer/broken-jobs";
 import styles from "./bench-page.module.css";
 import { MeasuredCard, PrinterCard, SpoolCard } from "./fact-cards";
+import { sayEffort } from "./say-effort";
 import { QuestionRow } from "./question-row";
 import { LinkButton } from "../common/link-button";
 
@@ -18,6 +21,7 @@ export function BenchPage() {
   const { printer, spool } = useBenchPair();
   const trials = useTrials().data ?? [];
   const rows = useBenchRows(printer?.id ?? 0, spool?.id ?? 0);
+  const efforts = useEfforts(printer?.id ?? 0, spool?.id ?? 0).data;
   if (printer === undefined || spool === undefined) return <Loading />;
   if (printer === null || spool === null) return <EmptyBench what={printer === null ? "printer" : "spool"} />;
   return (
@@ -25,7 +29,8 @@ export function BenchPage() {
       <BrokenJobs />
       <h1>What does {spool.colourName || spool.name} want?</h1>
       <p className="sub">
-        {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.
+        {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.{" "}
+        <Sum efforts={efforts} rows={rows.data} />
       </p>
       {!rows.data && !rows.error && <Loading />}
       {rows.error && (
@@ -36,7 +41,13 @@ export function BenchPage() {
       {rows.data && (
         <ol className={`rows ${styles.questions}`} aria-label="Tunes in the order of work">
           {rows.data.map((row) => (
-            <QuestionRow key={row.kind} row={row} printerId={printer.id} spoolId={spool.id} />
+            <QuestionRow
+              key={row.kind}
+              row={row}
+              effort={efforts?.find(({ kind }) => kind === row.kind)}
+              printerId={printer.id}
+              spoolId={spool.id}
+            />
           ))}
         </ol>
       )}
@@ -46,6 +57,19 @@ export function BenchPage() {
         <SpoolCard spool={spool} />
       </div>
       <Others trials={trials} spool={spool} printer={printer} />
+    </>
+  );
+}
+
+/** What it takes to ask everything, and what is still open. */
+function Sum({ efforts, rows }: { efforts: Effort[] | undefined; rows: BenchRow[] | undefined }) {
+  if (!efforts || !rows) return null;
+  const open = efforts.filter((effort) => rows.some(({ kind, kept }) => kind === effort.kind && kept === null));
+  const all = `All ${efforts.length} first rounds together take ${sayEffort(efforts)}, without heating`;
+  if (open.length === efforts.length || open.length === 0) return <>{all}.</>;
+  return (
+    <>
+      {all}; what is not kept yet, {sayEffort(open)}.
     </>
   );
 }

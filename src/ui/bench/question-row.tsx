@@ -2,14 +2,24 @@
 import { Button } from "antd";
 import Link from "next/link";
 import type { BenchRow } from "@/core/trials/bench-row";
+import type { Effort } from "@/core/trials/effort";
 import { plainNumber } from "@/core/units";
 import { When } from "../common/when";
 import { useStartTrial } from "../trials/start-trial";
 import styles from "./bench-page.module.css";
+import { sayEffort } from "./say-effort";
 import { RangeScale } from "./range-scale";
 
+interface Props {
+  row: BenchRow;
+  /** What its first round takes, as soon as it is known. */
+  effort: Effort | undefined;
+  printerId: number;
+  spoolId: number;
+}
+
 /** One question of the bench: what it finds out, what is kept or was asked, and the button that asks it. */
-export function QuestionRow({ row, printerId, spoolId }: { row: BenchRow; printerId: number; spoolId: number }) {
+export function QuestionRow({ row, effort, printerId, spoolId }: Props) {
   const { kind, label, says, explains, kept, unit, decimals, latest, count, needs, isNext } = row;
   const { start, starting } = useStartTrial();
   return (
@@ -39,14 +49,17 @@ export function QuestionRow({ row, printerId, spoolId }: { row: BenchRow; printe
         </p>
       </div>
       <RangeScale row={row} />
-      <Button
-        className={isNext ? "go" : undefined}
-        size="large"
-        loading={starting}
-        onClick={() => void start(kind, printerId, spoolId)}
-      >
-        {latest ? "Ask again" : "Ask"}
-      </Button>
+      <div>
+        <Button
+          className={isNext ? "go" : undefined}
+          size="large"
+          loading={starting}
+          onClick={() => void start(kind, printerId, spoolId)}
+        >
+          {latest ? "Ask again" : "Ask"}
+        </Button>
+        <p className={`dim ${styles.effort}`}>{effort ? sayEffort([effort]) : "\u00a0"}</p>
+      </div>
     </li>
   );
 }

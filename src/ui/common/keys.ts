@@ -5,6 +5,7 @@ export const keys = {
   spools: ["spools"],
   bench: ["bench"],
   benchRows: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId],
+  efforts: (printerId: number, spoolId: number) => ["efforts", printerId, spoolId],
   trials: ["trials"],
   trial: (id: number) => ["trial", id],
   kept: ["kept"],
@@ -34,12 +35,12 @@ export const keys = {
 
 /** What is looked at anew when a record of a kind was changed somewhere. */
 export const keysOf: Record<string, (id: number) => readonly (readonly unknown[])[]> = {
-  printers: () => [keys.printers, ["bench-rows"]],
-  spools: () => [keys.spools, ["bench-rows"]],
+  printers: () => [keys.printers, ["bench-rows"], ["efforts"]],
+  spools: () => [keys.spools, ["bench-rows"], ["efforts"]],
   bench: () => [keys.bench],
   trials: (id) => [keys.trials, keys.trial(id), ["bench-rows"]],
   files: (id) => [keys.files, keys.file(id), keys.fileEdits(id)],
-  kept: () => [keys.kept, ["bench-rows"]],
+  kept: () => [keys.kept, ["bench-rows"], ["efforts"]],
   measurements: () => [keys.measurements, ["bench-rows"]],
   devices: () => [keys.devices],
   preferences: () => [keys.program],

@@ -1,6 +1,7 @@
 /** What the screens ask for, in one place, so that a change anywhere is seen everywhere. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { BenchRow } from "@/core/trials/bench-row";
+import type { Effort } from "@/core/trials/effort";
 import type { BriefTrial } from "@/core/trials/brief";
 import { api, Bench, KeptValue, SavedPrinter, SavedSpool, StoredTrial } from "./api";
 import { keys } from "./keys";
@@ -19,6 +20,14 @@ export const useBenchRows = (printerId: number, spoolId: number) =>
     queryKey: keys.benchRows(printerId, spoolId),
     enabled: printerId > 0 && spoolId > 0,
     queryFn: () => api.get<BenchRow[]>(`/bench/rows?printerId=${printerId}&spoolId=${spoolId}`),
+  });
+
+/** What the first rounds of a pair take; worked out by the server, which takes a second or two the first time. */
+export const useEfforts = (printerId: number, spoolId: number) =>
+  useQuery({
+    queryKey: keys.efforts(printerId, spoolId),
+    staleTime: 60_000,
+    queryFn: () => api.get<Effort[]>(`/bench/efforts?printerId=${printerId}&spoolId=${spoolId}`),
   });
 
 /** A trial as it stands on the server. */

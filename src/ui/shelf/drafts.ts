@@ -9,6 +9,7 @@ export const newPrinter = {
   bedDepthMm: 220,
   bedOrigin: "corner",
   buildHeightMm: 250,
+  enclosed: false,
   nozzleMm: 0.4,
   highestNozzleC: 260,
   highestBedC: 100,

@@ -52,6 +52,7 @@ export const printerFields: FieldGroup<Printer>[] = [
         when: ({ bedShape }) => bedShape !== "round",
       },
       { name: "buildHeightMm", label: "Highest Z", kind: "number", unit: "mm" },
+      { name: "enclosed", label: "Closed, with a door", kind: "switch" },
       {
         name: "bedOrigin",
         label: "X0 Y0 is at",

@@ -12,6 +12,8 @@ import { spoolSchema } from "@/core/shelf/spool-schema";
 import type { Spot } from "@/core/specimens/specimen";
 import { trialSchema } from "@/core/trials/trial-schema";
 
+const ceilingSchema = z.object({ accelerationMmS2: z.number().positive(), readAt: z.string() });
+
 export const trialRequestSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("build"),
@@ -21,6 +23,7 @@ export const trialRequestSchema = z.discriminatedUnion("kind", [
       printer: printerSchema,
       spool: spoolSchema,
       kept: settingValuesSchema.optional(),
+      ceiling: ceilingSchema.nullish(),
     }),
   }),
   z.object({ kind: z.literal("program"), request: z.number() }),

@@ -49,6 +49,15 @@ export interface CheckContext extends ProgramContext {
   refusals: (Refusal & { key?: SettingKey; band?: number })[];
   shape: PieceShape;
   slices: readonly Slice[];
+  /** What the firmware lets the axes have, if its values were read. */
+  ceiling: Ceiling | null;
+}
+
+/** The least of what X and Y may speed up by, and when it was read. */
+export interface Ceiling {
+  accelerationMmS2: number;
+  /** ISO date. */
+  readAt: string;
 }
 
 export interface Check<C = CheckContext> {

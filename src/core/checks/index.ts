@@ -1,5 +1,7 @@
 /** All checks. A new one is one file and one line here. */
+import { advanceTooFast } from "./advance-too-fast";
 import { bandsAlike } from "./bands-alike";
+import { beyondCeiling } from "./beyond-ceiling";
 import { beyondFlow } from "./beyond-flow";
 import { beyondLimits } from "./beyond-limits";
 import { beyondPiece } from "./beyond-piece";
@@ -9,10 +11,12 @@ import { fanTooSlow } from "./fan-too-slow";
 import { Finding, worstFirst } from "../findings/finding";
 import { Check, CheckContext, ProgramCheck } from "./check";
 import { fitted } from "./fitted";
+import { gearPassesCheck } from "./gear-passes";
 import { headClearance } from "./head-clearance";
 import { leftOn } from "./left-on";
 import { nothingLaid } from "./nothing-laid";
 import { notSayable } from "./not-sayable";
+import { outOfReachCheck } from "./out-of-reach";
 import { outsideBed } from "./outside-bed";
 import { outsideLabel } from "./outside-label";
 import { spotsDiffer } from "./spots-differ";
@@ -52,7 +56,11 @@ export const checks: Check[] = [
   unreadableBands,
   fanTooSlow,
   beyondFlow,
+  beyondCeiling,
   sharedAcceleration,
+  outOfReachCheck,
+  advanceTooFast,
+  gearPassesCheck,
   fitted,
 ];
 

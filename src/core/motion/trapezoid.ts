@@ -23,3 +23,8 @@ export function trapezoidSeconds(
   const top = Math.max(peak, entryMmS, exitMmS);
   return (2 * top - entryMmS - exitMmS) / a;
 }
+
+/** The fastest a move from rest to rest over `lengthMm` becomes: half the way speeds up, half slows down. Arithmetic: v² = a·s, mm/s. */
+export function peakMmS(lengthMm: number, accelerationMmS2: number): number {
+  return Math.sqrt(accelerationMmS2 * lengthMm);
+}

@@ -2,13 +2,15 @@
 import { planHeightMm } from "../heightplan/plan";
 import { Track } from "../printing/track";
 import { numberOption } from "../options/option";
-import { clamp, plainNumber, roundTo } from "../units";
+import { clamp, HEIGHT_TOLERANCE_MM, plainNumber, roundTo } from "../units";
 import { flatText } from "./flat-text";
 import { Spot, Specimen, SpecimenRequest, PieceShape } from "./specimen";
 
 const TRACK_MM = 70;
 const SHORTEST_MM = 35;
 const PITCH_MM = 5;
+/** The lowest layer tells how far the bed is off, those above it what is fed: both are seen. */
+const TRACK_LAYERS = 5;
 const TEXT_MM = 3;
 const TEXT_ROOM_MM = 14;
 const GAP_MM = 8;
@@ -20,7 +22,7 @@ export function trackWidthsMm(count: number, narrowMm: number, wideMm: number): 
   return Array.from({ length: count }, (_, i) => roundTo(narrowMm + ((wideMm - narrowMm) * i) / (count - 1), 2));
 }
 
-function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: SpecimenRequest): PieceShape {
+function shape({ plan, options, beadWidthMm, layerHeightMm, firstLayerHeightMm, room }: SpecimenRequest): PieceShape {
   const widths = trackWidthsMm(
     Math.round(numberOption(options, "tracks")),
     numberOption(options, "narrowMm"),
@@ -37,6 +39,7 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
   const front = -depthMm / 2;
   const spots: Spot[] = [];
   const tracks: Track[] = [];
+  const numbers: Track[] = [];
   widths.forEach((widthMm, i) => {
     const y = front + (i + 0.5) * PITCH_MM;
     const label = plainNumber(widthMm, 2);
@@ -48,7 +51,7 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
       ],
       widthMm,
     });
-    tracks.push(...flatText(label, left + lineMm + 3, y - TEXT_MM / 2, TEXT_MM, beadWidthMm));
+    numbers.push(...flatText(label, left + lineMm + 3, y - TEXT_MM / 2, TEXT_MM, beadWidthMm));
   });
   const ring: Track[] = [];
   if (ringMm > 0) {
@@ -63,6 +66,7 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
     spots.push({ x: 0, y, label: `ring ${plainNumber(ringMm, 1)} mm` });
   }
   const heightMm = planHeightMm(plan);
+  const tracksTopMm = firstLayerHeightMm + (TRACK_LAYERS - 1) * layerHeightMm;
   return {
     heightMm,
     widthMm: lineMm + TEXT_ROOM_MM,
@@ -70,7 +74,8 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
     solidAt: () => [],
     tracksAt: (zMm) => {
       if (zMm <= 0 || zMm > heightMm) return [];
-      return zMm <= firstLayerHeightMm ? [...tracks, ...ring] : ring;
+      if (zMm <= firstLayerHeightMm) return [...tracks, ...numbers, ...ring];
+      return zMm <= tracksTopMm + HEIGHT_TOLERANCE_MM ? [...tracks, ...ring] : ring;
     },
     spots,
     drawing: [
@@ -78,9 +83,9 @@ function shape({ plan, options, beadWidthMm, firstLayerHeightMm, room }: Specime
         ? [`     (  )   ring ${plainNumber(ringMm, 1)} mm across, wall ${plainNumber(beadWidthMm, 3)} mm`]
         : []),
       ...[...widths].reverse().map((width) => `  ----------------  ${plainNumber(width, 2)} mm wide`),
-      `  tracks ${plainNumber(firstLayerHeightMm, 2)} mm high, the narrowest nearest to you`,
+      `  tracks ${plainNumber(tracksTopMm, 2)} mm high, the narrowest nearest to you`,
     ],
-    legend: `The number beside each track is the width it was asked for, ${plainNumber(firstLayerHeightMm, 2)} mm high. The ring's wall was asked for ${plainNumber(beadWidthMm, 3)} mm thick.`,
+    legend: `The number beside each track is the width it was asked for. Measure it at the top, ${plainNumber(tracksTopMm, 2)} mm up: a foot wider than that tells of a bed too close, not of the feed. The ring's wall was asked for ${plainNumber(beadWidthMm, 3)} mm thick.`,
     unlabelled: [],
   };
 }

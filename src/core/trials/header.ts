@@ -1,4 +1,6 @@
 /** The top of a trial's program. */
+import { sayBands } from "../checks/say";
+import { outOfReach } from "../heightplan/reach";
 import { ResolvedBand, HeightPlan, variedKeys } from "../heightplan/plan";
 import { filamentMassG } from "../material/bead";
 import { settingFor, settingKeys } from "../settings";
@@ -7,7 +9,8 @@ import { PieceShape } from "../specimens/specimen";
 import { plainNumber, roundTo, sayDuration, sayKey } from "../units";
 import { trialKindFor } from ".";
 import { sayFirstLayers } from "./first-layers";
-import { TrialInput } from "./trial";
+import { Trial, TrialInput } from "./trial";
+import { Printer } from "../shelf/printer";
 import { optionsOf } from "../options/option";
 
 /** What this is, a drawing of the piece, the plan as a table, and what it takes. */
@@ -60,11 +63,21 @@ export function headerLines(
     ...shape.drawing,
     shape.legend,
     ...sideBySideRows(trial.plan),
+    ...alikeRows(trial, printer),
     "",
     "band  from            to            value, bottom first",
     ...rows,
     "",
   ].map((line) => (line === "" ? ";" : `; ${line.replace(/[\r\n]/g, " ")}`));
+}
+
+/** Lengths over which the extruder never comes to the speed of some bands. */
+function alikeRows(trial: Trial, printer: Printer): string[] {
+  const rows = outOfReach(trial, printer).map(
+    ({ lengthMm, reachesMmS, bands }) =>
+      `  ${plainNumber(lengthMm, 2)} mm comes to ${plainNumber(reachesMmS, 0)} mm/s: ${sayBands(bands)} no faster`,
+  );
+  return rows.length > 0 ? ["", "as fast as the extruder gets", ...rows] : [];
 }
 
 /** The values that stand side by side, in the order they are printed. */

@@ -78,6 +78,7 @@ export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTri
     bandSettled,
     lead,
     refusals: built.refusals,
+    ceiling: input.ceiling ?? null,
   });
   const cost = spool.pricePerKg > 0 ? (massG / 1000) * spool.pricePerKg : null;
   return { tables, report, byLayer, heat, bandSettled, lead, fanPercent, filamentMm, massG, cost, findings, passed };

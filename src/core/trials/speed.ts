@@ -37,6 +37,11 @@ function speedsFor(printer: Printer, spool: Spool, layerHeightMm: number): { val
   return { values: values.length > 0 ? values : [printer.highestFeedXyMmS], leftOut: wide.length - values.length };
 }
 
+/** Share of a straight side that is laid at full speed: speeding up and slowing down take v²/a of it together. */
+export function fullSpeedShare(speedMmS: number, printer: Printer): number {
+  return Math.max(0, 1 - speedMmS ** 2 / (printer.printAccelerationMmS2 * longSideMm(roomOn(printer))));
+}
+
 export const speed: TrialKind = {
   label: "Speed",
   question: (spool) => `How fast may ${spool.colourName || spool.name} be laid?`,
@@ -73,6 +78,7 @@ export const speed: TrialKind = {
   bandNote({ printSpeed }, printer, layerHeightMm) {
     if (printSpeed === undefined) return null;
     const flowMm3S = printSpeed * beadAreaMm2(beadWidthFor(printer), layerHeightMm);
-    return `${plainNumber(flowMm3S, 1)} mm³/s`;
+    const share = fullSpeedShare(printSpeed, printer);
+    return `${plainNumber(flowMm3S, 1)} mm³/s, ${share > 0 ? `on ${Math.round(share * 100)} % of a side` : "never reached"}`;
   },
 };

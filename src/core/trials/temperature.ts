@@ -3,8 +3,8 @@ import { needs } from "./need";
 import { stackBands, usualFixed } from "./rounds";
 
 const STEP_C = 5;
-/** The nozzle settles within a layer or two of a 5 °C step: the rest is for looking. Whole layers of 0.12, 0.16, 0.2, 0.24 and 0.3 mm. */
-const BAND_MM = 4.8;
+/** The nozzle settles within a layer or two of a 5 °C step: the rest is for looking. It comes out as whole layers. */
+const BAND_MM = 4.6;
 const MOST_FIRST_BANDS = 16;
 
 /** Label's range in 5 °C steps, both ends included, hottest first: a cold bottom band jams or does not stick. */

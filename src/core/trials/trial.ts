@@ -1,4 +1,5 @@
 /** A trial as it is stored and sent, and what a program is built from. */
+import type { Ceiling } from "../checks/check";
 import type { SettingValues } from "../settings";
 import type { Printer } from "../shelf/printer";
 import type { Spool } from "../shelf/spool";
@@ -13,4 +14,6 @@ export interface TrialInput {
   spool: Spool;
   /** What is kept for the pair: only said of the first round, nothing is built from it. */
   kept?: SettingValues;
+  /** What the firmware lets the axes have, by the last reading of its values. */
+  ceiling?: Ceiling | null;
 }

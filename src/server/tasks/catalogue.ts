@@ -54,7 +54,8 @@ export const tasks = {
   },
 
   /** What every kind's first round takes. */
-  efforts: ({ printer, spool, kept }: Required<Omit<TrialInput, "trial">>): Effort[] => efforts(printer, spool, kept),
+  efforts: ({ printer, spool, kept }: Required<Pick<TrialInput, "printer" | "spool" | "kept">>): Effort[] =>
+    efforts(printer, spool, kept),
 
   /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
   jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram> {

@@ -1,4 +1,6 @@
 /** What is done with trials, whoever asks for it. */
+import type { Ceiling } from "@/core/checks/check";
+import { accelerationCeiling } from "@/core/firmware/values/ceiling";
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
@@ -11,6 +13,7 @@ import { checkOptions } from "@/core/options/option";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
+import { snapshots } from "../db/firmware-values";
 import { keptSettings } from "../db/kept";
 import { TrialFields } from "../db/trials";
 import { Refused } from "../refused";
@@ -91,6 +94,13 @@ export function copyOf(trial: Trial, to: CopyTarget): TrialFields {
   return { ...moved, printerId, spoolId, name: to.name ?? name };
 }
 
+/** What the printer's firmware lets its axes have, by the last reading of its values. */
+export function ceilingOf(printerId: number): Ceiling | null {
+  const [latest] = snapshots.list(printerId, 1);
+  const accelerationMmS2 = latest ? accelerationCeiling(latest.entries) : null;
+  return accelerationMmS2 === null ? null : { accelerationMmS2, readAt: latest.takenAt };
+}
+
 /** All a build needs; a 409 with a sentence if printer or spool were removed. */
 export function inputFor(trial: Trial): TrialInput {
   const printer = printers.get(trial.printerId);
@@ -103,5 +113,6 @@ export function inputFor(trial: Trial): TrialInput {
     throw new Refused("conflict", "The spool of this trial was removed. Restore it, or choose another one.", {
       field: "spoolId",
     });
-  return { trial, printer, spool, kept: keptSettings(trial.printerId, trial.spoolId) };
+  const { printerId, spoolId } = trial;
+  return { trial, printer, spool, kept: keptSettings(printerId, spoolId), ceiling: ceilingOf(printerId) };
 }

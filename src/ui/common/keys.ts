@@ -19,6 +19,7 @@ export const keys = {
   links: ["links"],
   ports: ["ports"],
   firmware: (printerId: number) => ["firmware", printerId],
+  ceiling: (printerId: number) => ["firmware", printerId, "ceiling"],
   measurements: ["measurements"],
   measurementsOf: (printerId: number) => ["measurements", printerId],
   job: (printerId: number, jobId?: number) => (jobId === undefined ? ["job", printerId] : ["job", printerId, jobId]),

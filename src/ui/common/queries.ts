@@ -1,5 +1,6 @@
 /** What the screens ask for, in one place, so that a change anywhere is seen everywhere. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { Ceiling } from "@/core/checks/check";
 import type { BenchRow } from "@/core/trials/bench-row";
 import type { Effort } from "@/core/trials/effort";
 import type { BriefTrial } from "@/core/trials/brief";
@@ -47,6 +48,14 @@ export const useKept = (printerId: number, spoolId: number) =>
     queryKey: keys.keptOf(printerId, spoolId),
     enabled: printerId > 0 && spoolId > 0,
     queryFn: () => api.get<KeptValue[]>(`/kept?printerId=${printerId}&spoolId=${spoolId}`),
+  });
+
+/** What the printer's firmware lets its axes have, by the last reading of its values. */
+export const useCeiling = (printerId: number) =>
+  useQuery({
+    queryKey: keys.ceiling(printerId),
+    enabled: printerId > 0,
+    queryFn: () => api.get<Ceiling | null>(`/printers/${printerId}/ceiling`),
   });
 
 /** The printer and the spool on the bench; undefined while loading, null where the shelf is empty. */

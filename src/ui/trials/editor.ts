@@ -10,7 +10,7 @@ import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
 import { keys } from "../common/keys";
 import { expectOwn } from "../common/own-changes";
-import { useKept } from "../common/queries";
+import { useCeiling, useKept } from "../common/queries";
 import { Kept, useSaving } from "../common/saving";
 
 /** A save follows the last edit by so long. */
@@ -77,6 +77,7 @@ export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: 
   const [failure, setFailure] = useState<string | null>(null);
   const [client, setClient] = useState<TrialClient | null>(null);
   const keptValues = useKept(trial.printerId, trial.spoolId).data;
+  const ceiling = useCeiling(trial.printerId).data;
   const kept = Object.fromEntries((keptValues ?? []).map(({ setting, value }) => [setting, value]));
   useEffect(() => {
     const made = new TrialClient(
@@ -90,11 +91,11 @@ export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: 
     return () => made.close();
   }, []);
   // Only what changes the file counts; the date counts by its day.
-  const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool, kept]);
+  const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool, kept, ceiling]);
   useEffect(() => {
     if (!client || !printer || !spool) return;
-    client.build({ trial, printer, spool, kept });
-    // `key` stands for trial, printer, spool and what is kept for them.
+    client.build({ trial, printer, spool, kept, ceiling });
+    // `key` stands for trial, printer, spool, what is kept for them and what the firmware allows.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [client, key]);
   return { view, failure, client };

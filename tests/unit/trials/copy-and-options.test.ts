@@ -157,8 +157,9 @@ test("the room on a round bed is the largest square in it, margins taken off", (
 test("a speed says the flow it asks for at the trial's own layer height", () => {
   // Bead 0.45 × 0.20 mm: 0.081416 mm², 0.45 × 0.30 mm: 0.115686 mm² (arithmetic); times 100 mm/s.
   const { bandNote } = trialKindFor("speed");
-  expect(bandNote!({ printSpeed: 100 }, ladle, 0.2)).toBe("8.1 mm³/s");
-  expect(bandNote!({ printSpeed: 100 }, ladle, 0.3)).toBe("11.6 mm³/s");
+  expect(bandNote!({ printSpeed: 100 }, ladle, 0.2)).toBe("8.1 mm³/s, on 90 % of a side");
+  // Speeding up and slowing down take v²/a = 100²/1000 = 10 mm of the 100 mm together (uniform acceleration).
+  expect(bandNote!({ printSpeed: 100 }, ladle, 0.3)).toBe("11.6 mm³/s, on 90 % of a side");
 });
 
 test("what is said of a halved fan is true of the fan in force, whether the spool or the pair gave the whole", () => {

@@ -20,7 +20,7 @@ export const SPANS_MM = [15, 30, 45, 60];
 const WALL_MM = 4;
 const FACE = { widthMm: 12, depthMm: 4 };
 const POST_MM = 4;
-const DECK_WIDTH_MM = 3.2;
+const DECK_WIDTH_MM = 2.5;
 const ROW_GAP_MM = 1.5;
 const FOOT_MM = 2;
 

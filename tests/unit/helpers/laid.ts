@@ -301,6 +301,30 @@ export function shareOverVoid(program: LaidProgram, layers: readonly Raster[], l
   return whole === 0 ? 0 : over / whole;
 }
 
+/** Filament words have five decimals: on shorter lines a rounded figure may be off by more than what is looked for. */
+const SHORTEST_WEIGHED_MM = 2;
+
+/**
+ * Share of the length of all longer lines whose cross-section is further than 1 % from both what a bead as wide and high as its layer has,
+ * h·(w − h) + π·h²/4 (a rectangle with round sides), and what a strand over air has, π·d²/4.
+ */
+export function oddVolumeShare({ layers }: LaidProgram, beadMm: number, strandMm: number): number {
+  let all = 0;
+  let odd = 0;
+  for (const { heightMm: h, paths } of layers) {
+    const wanted = [h * (beadMm - h) + (Math.PI * h * h) / 4, (Math.PI * strandMm * strandMm) / 4];
+    for (const { points, areasMm2 } of paths) {
+      areasMm2.forEach((area, i) => {
+        const length = Math.hypot(points[i + 1].x - points[i].x, points[i + 1].y - points[i].y);
+        if (length < SHORTEST_WEIGHED_MM) return;
+        all += length;
+        if (wanted.every((one) => Math.abs(area / one - 1) > 0.01)) odd += length;
+      });
+    }
+  }
+  return all === 0 ? 0 : odd / all;
+}
+
 /** How often one point of the filament passes the gear, either way: the most of all. */
 export function mostPasses(filament: readonly number[]): number {
   const binMm = 0.1;

@@ -6,7 +6,16 @@ import { bedCentre, Printer } from "@/core/shelf/printer";
 import { TrialKindKey, trialKindKeys } from "@/core/trials";
 import { bandLabels, buildTrial } from "@/core/trials/build";
 import { printers, saffron, trialOfKind } from "../helpers/demo";
-import { looseStrands, mostPasses, partsInTheAir, rasters, readLaid, readRaised, shareOverVoid } from "../helpers/laid";
+import {
+  looseStrands,
+  mostPasses,
+  oddVolumeShare,
+  partsInTheAir,
+  rasters,
+  readLaid,
+  readRaised,
+  shareOverVoid,
+} from "../helpers/laid";
 import { textOf } from "../helpers/programs";
 
 const all = process.env.CUCHARA_ALL === "1";
@@ -46,6 +55,9 @@ test.each(cases)("%s on %s, %#: nothing in the air, nothing over voids, nothing 
   if (standing > 0) expect(shareOverVoid(program, layers, standing)).toBeLessThanOrEqual(0.1);
   // About fifteen passes of one point of filament through the gear are taken as harmless (common practice, no source).
   expect(mostPasses(program.filament)).toBeLessThanOrEqual(18);
+  // A bead is an eighth wider than the nozzle, a strand a tenth thinner (docs/specimens.md); tracks are of chosen widths.
+  const [beadMm, strandMm] = [Math.round(size.nozzleMm * 1125) / 1000, size.nozzleMm * 0.9];
+  if (kind !== "extrusion") expect(oddVolumeShare(program, beadMm, strandMm)).toBe(0);
 });
 
 /** Kinds with bands one above the other; turns carry a letter left of their values. */

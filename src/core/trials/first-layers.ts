@@ -76,7 +76,7 @@ export function sayFirstLayers(about: FirstLayersRequest): string | null {
   const which = firstLayers === 1 ? "first layer" : `first ${firstLayers} layers`;
   const isFanLate = from !== USUAL_FAN_FROM_LAYER && (about.trial.fixed.fan ?? 0) > 0;
   const said = [
-    ...(parts.length > 0 ? [`${which} ${parts.join(", ")}`] : []),
+    ...(parts.length > 0 ? [`${which}: ${parts.join(", ")}`] : []),
     ...(isFanLate ? [`fan from layer ${from}`] : []),
   ];
   return said.length > 0 ? said.join("; ") : null;

@@ -53,6 +53,7 @@ export function QuestionRow({ row, effort, printerId, spoolId }: Props) {
         <Button
           className={isNext ? "go" : undefined}
           size="large"
+          block
           loading={starting}
           onClick={() => void start(kind, printerId, spoolId)}
         >

@@ -115,6 +115,6 @@ test("a spool that asks for nothing gets what it always got", () => {
 
 test("the file's head says how it begins", () => {
   expect(new TextDecoder().decode(built("retraction").built.bytes)).toContain(
-    "; begins   first 2 layers nozzle 230 °C, bed 65 °C; fan from layer 3",
+    "; begins   first 2 layers: nozzle 230 °C, bed 65 °C; fan from layer 3",
   );
 });

@@ -20,7 +20,7 @@ const rooms = [
   ["settings"],
   ["firmware"],
   ["heightplan"],
-  ["findings", "specimens"],
+  ["findings", "specimens", "reading"],
   ["report"],
   ["checks"],
   ["edits", "trials"],

@@ -62,8 +62,8 @@ test("a trial's plan goes onto an opened file", async ({ page }) => {
   await expect(page.getByText(/Choose the file that “How hot does Saffron want to be\?” goes onto/)).toBeVisible();
   await page.getByRole("link", { name: "marble-tile-funnel.gcode" }).click();
   await expect(page.getByText("lies over this file")).toBeVisible();
-  // The tile is 28 mm high, the plan 34.2: six bands land on it, one lies above, and that is said.
-  await expect(page.getByText(/Nothing of it is printed: 29.4 mm is above the last layer/)).toBeVisible();
+  // The tile is 28 mm high, the plan 32.8: six bands land on it, one lies above, and that is said.
+  await expect(page.getByText(/Nothing of it is printed: 28.2 mm is above the last layer/)).toBeVisible();
   await expect(page.getByRole("definition").filter({ hasText: /^6$/ })).toBeVisible();
 });
 

@@ -11,11 +11,11 @@ test("from the first screen to a downloaded tower in at most six clicks", async 
   const program = await textOf(await waiting);
   expect(click.count).toBeLessThanOrEqual(6);
 
-  // Label 195–225 °C, 5 °C a band, hottest at the bottom, 4.8 mm each on a base of 0.6 mm.
+  // Label 195–225 °C, 5 °C a band, hottest at the bottom, 4.6 mm each on a base of 0.6 mm.
   const layers = temperatureAtLayers(program);
-  expect(layers.length).toBe(171);
+  expect(layers.length).toBe(164);
   [225, 220, 215, 210, 205, 200, 195].forEach((nozzleC, band) => {
-    const from = 0.6 + band * 4.8;
+    const from = 0.6 + band * 4.6;
     const inside = layers.filter(({ zMm }) => zMm > from + 0.2 && zMm <= from + 4.6);
     expect(inside.length).toBeGreaterThan(20);
     for (const layer of inside) expect(layer).toMatchObject({ nozzleC });
@@ -76,7 +76,7 @@ test("editing the plan: type a value, drag an edge, undo, and it is stored", asy
   await expect(page.getByLabel(/^Lower edge of band 2, at ([6-9]|1\d)/)).toBeVisible();
 
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByLabel(/^Lower edge of band 2, at 5.4 mm/)).toBeVisible();
+  await expect(page.getByLabel(/^Lower edge of band 2, at 5.2 mm/)).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByLabel(/^Band 3,/)).toHaveValue("215");
   await page.getByRole("button", { name: "Redo" }).click();
@@ -136,11 +136,11 @@ test("the cursor layer moves by keys and is named in millimetres and layer", asy
   await log.focus();
   await page.keyboard.press("Home");
   await page.keyboard.press("ArrowUp");
-  await expect(log).toHaveAttribute("aria-valuetext", "layer 2 of 171, top at 0.4 mm");
+  await expect(log).toHaveAttribute("aria-valuetext", "layer 2 of 164, top at 0.4 mm");
   await page.keyboard.press("Shift+ArrowUp");
-  await expect(log).toHaveAttribute("aria-valuetext", "layer 4 of 171, top at 0.8 mm");
+  await expect(log).toHaveAttribute("aria-valuetext", "layer 4 of 164, top at 0.8 mm");
   await page.keyboard.press("End");
-  await expect(log).toHaveAttribute("aria-valuenow", "171");
+  await expect(log).toHaveAttribute("aria-valuenow", "164");
   await page.keyboard.press("f");
   await expect(page.getByRole("dialog", { name: "Fill the bands" })).toBeVisible();
 });

@@ -24,5 +24,12 @@ export const acceleration: TrialKind = {
     const printSpeed = motionTrialMmS(request);
     return { plan, fixed: usualFixed(request, ["acceleration"], { printSpeed }), notes };
   },
+  reads: {
+    rule: "most",
+    uses: [
+      { key: "ghosting", weight: 1, must: true },
+      { key: "corners", weight: 0.5 },
+    ],
+  },
   range: (printer) => ({ low: printer.printAccelerationMmS2 * 0.5, high: printer.printAccelerationMmS2 * 3 }),
 };

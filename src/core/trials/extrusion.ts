@@ -75,6 +75,14 @@ export const extrusion: TrialKind = {
       notes: [],
     };
   },
+  reads: {
+    rule: "nominal",
+    uses: [
+      { key: "even", weight: 1 },
+      { key: "gaps", weight: 1 },
+    ],
+    measure: { key: "track", label: "Width of the track", usualCount: 3 },
+  },
   range: () => ({ low: 90, high: 110 }),
   process: (usual) => ({ ...usual, brimRings: 0 }),
   // The feed is an act of its own: behind the print, at the bed's edge, and somebody says when to go on.

@@ -20,5 +20,14 @@ export const flow: TrialKind = {
     });
     return { plan, fixed: usualFixed(request, ["flowFactor"]), notes };
   },
+  reads: {
+    rule: "nominal",
+    uses: [
+      { key: "top", weight: 1 },
+      { key: "surface", weight: 1 },
+      { key: "gaps", weight: 1 },
+    ],
+    measure: { key: "wall", label: "Thickness of the wall", usualCount: 4 },
+  },
   range: () => ({ low: 90, high: 110 }),
 };

@@ -7,6 +7,7 @@ import { SettingKey, SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import type { SpecimenKey } from "../specimens";
+import type { ReadingGuide } from "../reading/guide";
 import { Option, OptionValues } from "../options/option";
 import type { Need } from "./need";
 
@@ -62,6 +63,8 @@ export interface TrialKind {
   specimen(options: OptionValues): SpecimenKey;
   /** The first round for this printer and spool. */
   firstRound(request: RoundRequest): Round;
+  /** How its piece is read once it is printed. */
+  reads: ReadingGuide;
   /** The range that the value is looked for in, for the scale on the bench. */
   range(printer: Printer, spool: Spool): { low: number; high: number };
   /** A line below a band's value: a duty beside a percentage, an equivalent. */

@@ -41,5 +41,13 @@ export const retractionMatrix: TrialKind = {
       notes: [...notes, ...air.notes, ...speeds.notes, ...lengths.notes],
     };
   },
+  reads: {
+    rule: "best",
+    uses: [
+      { key: "strings", weight: 2 },
+      { key: "blobs", weight: 0.5 },
+      { key: "gaps", weight: 0.5 },
+    ],
+  },
   range: () => ({ low: 10, high: 60 }),
 };

@@ -33,5 +33,15 @@ export const temperature: TrialKind = {
     const { plan, notes } = stackBands(request, { ...stack, values: labelValues(low, high) });
     return { plan, fixed: usualFixed(request, ["nozzleTemperature"]), notes };
   },
+  reads: {
+    rule: "best",
+    uses: [
+      { key: "strings", weight: 1 },
+      { key: "bridge", weight: 1 },
+      { key: "overhang", weight: 1 },
+      { key: "surface", weight: 1 },
+      { key: "bond", weight: 2 },
+    ],
+  },
   range: (_, spool) => ({ low: spool.labelMinC, high: spool.labelMaxC }),
 };

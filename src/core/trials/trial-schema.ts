@@ -52,6 +52,9 @@ export const trialSchema = newTrialSchema
   .required({ name: true, plan: true, fixed: true, layerHeightMm: true, firstLayerHeightMm: true })
   .extend({
     id: idSchema("id"),
+    /** Which round of its question it is, and the trial it goes on from. */
+    round: z.int().positive().optional(),
+    from: idSchema("from").nullable().optional(),
     /** ISO dates. */
     createdAt: z.string(),
     updatedAt: z.string(),

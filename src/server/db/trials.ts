@@ -20,6 +20,8 @@ interface Row {
   fixed: string;
   tool: number;
   options: string;
+  from_trial: number | null;
+  round: number;
   version: number;
   created_at: string;
   updated_at: string;
@@ -38,6 +40,8 @@ function read(row: Row): StoredTrial {
     fixed: JSON.parse(row.fixed),
     tool: row.tool,
     options: JSON.parse(row.options),
+    round: row.round,
+    from: row.from_trial,
     createdAt: row.created_at,
     updatedAt: row.updated_at,
   });
@@ -76,9 +80,9 @@ export const trials = {
     const { lastInsertRowid } = database()
       .prepare(
         `INSERT INTO trials (kind, name, printer_id, spool_id, layer_height_mm, first_layer_height_mm, plan, fixed,
-           tool, options, created_at, updated_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+           tool, options, created_at, updated_at, from_trial, round) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run(...columns(trial), now, now);
+      .run(...columns(trial), now, now, trial.from ?? null, trial.round ?? 1);
     tellChange("trials", Number(lastInsertRowid));
     return trials.get(Number(lastInsertRowid))!;
   },

@@ -9,6 +9,7 @@ import { JobProgress, jobs } from "../db/jobs";
 
 import type { JobProgram } from "@/core/report/progress";
 import { Ledger } from "./ledger";
+import type { PrintedByJob } from "../work/runs";
 import { LineStream, LinkSession } from "./session";
 import { log } from "../log";
 import { Refused } from "../refused";
@@ -81,6 +82,8 @@ export class Job implements LineStream {
     private readonly session: LinkSession,
     private readonly ledger: Ledger,
     private readonly onChange: () => void,
+    /** Writes down the piece that came of it. */
+    private readonly onPiece: (piece: PrintedByJob) => void = () => undefined,
   ) {
     this.lineEndByte = lineEndByteOf(program.bytes);
     this.timer = setInterval(() => this.keep(), KEEP_EVERY_MS);
@@ -276,8 +279,22 @@ export class Job implements LineStream {
     const { id, why } = this;
     const progress = this.progress();
     this.ledger.write(`job ${id}`, () => jobs.end(id, progress, why));
+    this.writePiece();
     log().info({ job: id, state: this.state, why, lines: this.linesTaken }, "a job has ended");
     this.onChange();
+  }
+
+  /** What was laid is a piece, whole or not. */
+  private writePiece(): void {
+    const { heightMm, state, id, samples } = this;
+    if (heightMm <= 0) return;
+    const piece: PrintedByJob = {
+      jobId: id,
+      reachedMm: state === "done" ? null : heightMm,
+      samples: [...samples],
+      byHand: this.marks.map(({ heightMm: at, setting, value }) => ({ heightMm: at, setting, value })),
+    };
+    this.ledger.write(`piece ${id}`, () => this.onPiece(piece));
   }
 
   private progress(): JobProgress {

@@ -10,6 +10,7 @@ import { Job } from "./job";
 import { Journal } from "./journal";
 import { Ledger } from "./ledger";
 import { LinkSession, usualTimes } from "./session";
+import type { PrintedByJob } from "../work/runs";
 import { Transport } from "./transports/transport";
 import { Refused } from "../refused";
 
@@ -119,7 +120,11 @@ export class Link {
   }
 
   /** Starts sending a program; a 409 if another one is under way. */
-  begin(program: JobProgram, about: { name: string; source: "trial" | "file"; sourceId: number; tool: number }): Job {
+  begin(
+    program: JobProgram,
+    about: { name: string; source: "trial" | "file"; sourceId: number; tool: number },
+    onPiece?: (piece: PrintedByJob) => void,
+  ): Job {
     const { session, printer } = this;
     if (session.state !== "open") throw new Refused("conflict", `${printer.name} is not linked. Link it first.`);
     if (session.halted)
@@ -128,7 +133,7 @@ export class Link {
       throw new Refused("conflict", `“${this.job.status().name}” is still running on ${printer.name}.`);
     const { name, source, sourceId } = about;
     const id = jobs.begin({ printerId: printer.id, source, sourceId, name, totalLines: program.commands });
-    this.job = new Job(id, { ...about, printer }, program, session, this.ledger, () => this.changed());
+    this.job = new Job(id, { ...about, printer }, program, session, this.ledger, () => this.changed(), onPiece);
     session.start(this.job);
     this.watchSoon();
     this.changed();

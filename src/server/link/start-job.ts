@@ -1,6 +1,7 @@
 /** Sends a trial's program or an opened file to a linked printer. */
 import { files } from "../db/files";
 import { trials } from "../db/trials";
+import { addRunOfJob, PrintedByJob } from "../work/runs";
 import { inputFor } from "../work/trials";
 
 import type { JobSource } from "../tasks/catalogue";
@@ -30,7 +31,10 @@ export async function startJob(
   const { program, ...about } = "trialId" in from ? trialSource(link, from.trialId) : fileSource(link, from.fileId);
   const read = await runTask("jobProgram", program, { signal });
   if (!read.ok) throw new Refused("unreadable", read.message);
-  return link.begin(read.value, about);
+  const { facts, ...job } = read.value;
+  const onPiece =
+    "input" in program ? (piece: PrintedByJob) => void addRunOfJob(program.input, facts, piece) : undefined;
+  return link.begin(job, about, onPiece);
 }
 
 function trialSource(link: Link, trialId: number): Wanted {

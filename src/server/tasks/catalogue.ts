@@ -1,5 +1,6 @@
 /** Heavy work of the server, done in a worker thread so that no request waits for another. */
 import Database from "better-sqlite3";
+import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
 import { applyEdits, Edit, EditableFile } from "@/core/edits";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
@@ -53,19 +54,28 @@ export const tasks = {
     return { layers: proofLayers(tables, byLayer), findings, passed };
   },
 
+  /** What is to be known of a trial that was printed: its exact program, and how settled each band is expected to be. */
+  runFacts(input: TrialInput): RunFacts {
+    const built = buildTrial(input);
+    return { hash: hashOf(built.bytes), settledShares: inspectTrial(input, built).bandSettled };
+  },
+
   /** What every kind's first round takes. */
   efforts: ({ printer, spool, kept }: Required<Pick<TrialInput, "printer" | "spool" | "kept">>): Effort[] =>
     efforts(printer, spool, kept),
 
   /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
-  jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram> {
-    const { bytes, tables, findings, printer } =
+  jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram & { facts: RunFacts }> {
+    const { bytes, tables, findings, printer, bandSettled } =
       "input" in source ? jobOfTrial(source.input) : jobOfFile(source, tools);
     const stop = findings.find(({ severity }) => severity === "stop");
     if (stop) return refuse(`This file would do harm, so it is not sent. ${stop.message}`);
     const tooLong = tooLongToSend(commandLengths(bytes, lineEndByteOf(bytes)));
     if (tooLong) return refuse(`This file is not sent. ${tooLong}`);
-    return succeed(jobProgram(bytes, tables, limitsFor(printer)));
+    return succeed({
+      ...jobProgram(bytes, tables, limitsFor(printer)),
+      facts: { hash: hashOf(bytes), settledShares: bandSettled },
+    });
   },
 
   /** Reads a received file; refused with a sentence if it is no program that prints something. */
@@ -174,6 +184,14 @@ interface FileInput {
   printer: Printer;
 }
 
+/** What is known of a program before it is printed. */
+export interface RunFacts {
+  /** SHA-256, hexadecimal. */
+  hash: string;
+  /** Share (0–1) of each band in which the nozzle is expected to be settled; empty for a file. */
+  settledShares: number[];
+}
+
 /** Where a job's program comes from. */
 export type JobSource = { input: TrialInput } | (FileInput & { splices: string });
 
@@ -229,10 +247,13 @@ function findingsBehind({ edits, printer }: EditInput, file: EditableFile, set: 
   return [...(lifted ? [] : before.filter(isEarlier)), ...behind];
 }
 
+/** SHA-256 (FIPS 180-4) of a program, hexadecimal. */
+const hashOf = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+
 function jobOfTrial(input: TrialInput) {
   const built = buildTrial(input);
-  const { tables, findings } = inspectTrial(input, built);
-  return { bytes: built.bytes as Uint8Array, tables, findings, printer: input.printer };
+  const { tables, findings, bandSettled } = inspectTrial(input, built);
+  return { bytes: built.bytes as Uint8Array, tables, findings, printer: input.printer, bandSettled };
 }
 
 function jobOfFile({ printer, splices, ...file }: FileInput & { splices: string }, tools: TaskTools) {
@@ -240,7 +261,7 @@ function jobOfFile({ printer, splices, ...file }: FileInput & { splices: string 
     ...splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet),
   ]);
   const tables = readChunks([bytes], printer, { expectedBytes: bytes.length });
-  return { bytes, tables, findings: findingsOf(tables, printer), printer };
+  return { bytes, tables, findings: findingsOf(tables, printer), printer, bandSettled: [] as number[] };
 }
 
 function bottomMm({ layers }: ProgramReport, layer: number): number {

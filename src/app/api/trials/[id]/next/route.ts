@@ -1,0 +1,19 @@
+import { z } from "zod";
+import { weightsSchema } from "@/core/reading/reading-schema";
+import { readBody } from "@/server/http/body";
+import { handle, json } from "@/server/http/respond";
+import { trialOf } from "@/server/http/trials";
+import { addNextRound, runOf } from "@/server/work/runs";
+import { withBands } from "@/server/work/trials";
+
+const nextSchema = z.object({
+  runId: z.int({ error: "Say from which run: runId" }).positive("runId is above 0"),
+  weights: weightsSchema.default({}),
+});
+
+/** The next round of a question, from what was read of a run. */
+export const POST = handle(async (request, params) => {
+  const trial = trialOf(params);
+  const { runId, weights } = await readBody(request, nextSchema);
+  return json(withBands(addNextRound(trial, runOf(runId), weights)), 201);
+});

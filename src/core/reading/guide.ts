@@ -1,0 +1,25 @@
+/** How a kind of trial is read: what is looked at, and how the answer follows. */
+import type { Use } from "./criterion";
+import type { CriterionKey } from ".";
+
+/**
+ * `best`: where the weighted score is highest, between two good neighbours if need be. `least`: the lowest value from which on every must is
+ * good. `most`: the highest value up to which every must is good. `nominal`: where what is measured is what was wanted.
+ */
+export type Rule = "best" | "least" | "most" | "nominal";
+
+export interface ReadingGuide {
+  rule: Rule;
+  uses: readonly Use<CriterionKey>[];
+  /** What a calliper can say of each band. */
+  measure?: Measure;
+}
+
+/** A length measured on every band, several times if wanted. */
+export interface Measure {
+  key: string;
+  /** `Thickness of the wall` */
+  label: string;
+  /** How often a band is usually measured. */
+  usualCount: number;
+}

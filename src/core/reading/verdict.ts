@@ -1,0 +1,98 @@
+/** What a reading says: a value, the values that cannot be told from it, how sure that is, and a sentence why. Formulas: docs/reading.md. */
+import { settingFor, SettingKey } from "../settings";
+import { clamp, roundTo } from "../units";
+import type { Advice, Found, Measured } from "./found";
+import type { ReadingGuide, Rule } from "./guide";
+import { bestValue } from "./rules/best";
+import { nominalValue } from "./rules/nominal";
+import { leastValue, mostValue } from "./rules/threshold";
+import { sensible } from "./say";
+import { BandOnPiece, GivenMark, scoreBands, ScoredBand, Weights } from "./score";
+
+export interface VerdictRequest {
+  guide: ReadingGuide;
+  setting: SettingKey;
+  bands: readonly BandOnPiece[];
+  readers: readonly { marks: readonly GivenMark[]; measures: readonly Measured[] }[];
+  weights: Weights;
+  /** What a measured length should be, mm. */
+  wantedMm?: number;
+}
+
+export interface Verdict {
+  rule: Rule;
+  setting: SettingKey;
+  /** Null while nothing can be said. */
+  value: number | null;
+  unit: string;
+  fromValue: number | null;
+  toValue: number | null;
+  sure: number;
+  why: string;
+  bands: { band: number; value: number; score: number | null; spread: number; counts: boolean }[];
+  advice: Advice;
+}
+
+/** Fewer bands than this say nothing about what lies between them. */
+const FEWEST_BANDS = 3;
+
+/** The verdict on a piece from all that was marked and measured. */
+export function verdict(request: VerdictRequest): Verdict {
+  const { guide, setting, bands, readers, weights } = request;
+  const scored = scoreBands(
+    bands,
+    readers.map(({ marks }) => marks),
+    guide.uses,
+    weights,
+  );
+  const found = find(request, scored);
+  const { unit } = settingFor(setting);
+  const range = found && {
+    low: Math.min(...bands.map(({ value }) => value)),
+    high: Math.max(...bands.map(({ value }) => value)),
+  };
+  const rounded = (value: number) => (range ? clamp(sensible(setting, value), range.low, range.high) : value);
+  return {
+    rule: guide.rule,
+    setting,
+    unit,
+    value: found ? rounded(found.value) : null,
+    fromValue: found ? Math.min(rounded(found.fromValue), rounded(found.value)) : null,
+    toValue: found ? Math.max(rounded(found.toValue), rounded(found.value)) : null,
+    sure: found ? roundTo(clamp(found.sure, 0, 1), 2) : 0,
+    why: found?.why ?? tooLittle(guide, scored),
+    bands: scored.map(({ band, value, score, spread, counts }) => ({
+      band,
+      value,
+      score: score === null ? null : roundTo(score, 2),
+      spread: roundTo(spread, 2),
+      counts,
+    })),
+    advice: found?.advice ?? "mark-more",
+  };
+}
+
+function find({ guide, readers, wantedMm, weights, setting }: VerdictRequest, scored: ScoredBand[]): Found | null {
+  const told = scored.filter(({ counts, score }) => counts && score !== null);
+  if (guide.rule === "nominal") {
+    const measures = readers.flatMap((reader) => reader.measures);
+    const found = wantedMm === undefined ? null : nominalValue(scored, measures, wantedMm, settingFor(setting).unit);
+    if (found) return found;
+  }
+  if (told.length < FEWEST_BANDS) return null;
+  if (guide.rule === "least") return leastValue(told, setting);
+  if (guide.rule === "most") return mostValue(told, setting, weights.speed ?? 1);
+  return bestValue(told, setting);
+}
+
+function tooLittle({ rule, measure }: ReadingGuide, scored: readonly ScoredBand[]): string {
+  const marked = scored.filter(({ counts, score }) => counts && score !== null).length;
+  const measured =
+    rule === "nominal" && measure
+      ? `Measure the ${measure.label.toLowerCase()} on two bands at least, or mark`
+      : "Mark";
+  const more = FEWEST_BANDS - marked;
+  return `${measured} ${more} more band${more === 1 ? "" : "s"}: fewer than ${FEWEST_BANDS} say nothing about what lies between.`;
+}
+
+export type { Advice, Measured };

@@ -1,0 +1,140 @@
+/** One printed piece of a trial: the plan it was printed with, and what is known of each band as it stands on the piece. */
+import type { Mark } from "../heightplan/marks";
+import { resolveBands, ResolvedBand } from "../heightplan/plan";
+import { layerTops } from "../heightplan/layer-grid";
+import { planHeightMm } from "../heightplan/plan";
+import type { BandOnPiece } from "../reading/score";
+import { settingFor, SettingValues } from "../settings";
+import { HEIGHT_TOLERANCE_MM, plainNumber } from "../units";
+import { trialKindFor } from ".";
+import type { Trial } from "./trial";
+import { primaryKey } from "./shown";
+import type { Printer } from "../shelf/printer";
+
+/** What was told and measured in a band. */
+export interface BandTold {
+  /** From 1. */
+  band: number;
+  /** Mean and standard deviation of what was measured of the nozzle, °C; null where nothing was. */
+  meanC: number | null;
+  spreadC: number | null;
+  /** Share (0–1) of its height in which the nozzle was settled: as measured, else as expected. */
+  settledShare: number;
+}
+
+export interface Run {
+  id: number;
+  trialId: number;
+  /** The trial as it was printed, and the printer as it was. */
+  trial: Trial;
+  printer: Printer;
+  spoolTitle: string;
+  way: "link" | "card";
+  jobId: number | null;
+  /** How high the piece came; null if it was printed whole. */
+  reachedMm: number | null;
+  /** SHA-256 of the exact program. */
+  hash: string;
+  told: BandTold[];
+  /** What was changed by hand while it was printed. */
+  byHand: Mark[];
+  note: string;
+  /** ISO date. */
+  printedAt: string;
+  version: number;
+}
+
+/** One thing on the piece that is read: a band, or a value that stands beside others. */
+export interface Unit extends BandOnPiece {
+  /** As it is written on the piece. */
+  label: string;
+  settings: SettingValues;
+  fromMm: number;
+  toMm: number;
+  /** Why it does not count; empty if it does. */
+  why: string;
+}
+
+/** Less of a band's height than this settled tells nothing about its value. */
+export const LEAST_SETTLED = 0.5;
+
+/** The bands of a plan on whole layers. */
+export function bandsOfTrial({ plan, firstLayerHeightMm, layerHeightMm }: Trial): ResolvedBand[] {
+  return resolveBands(plan, layerTops(planHeightMm(plan), firstLayerHeightMm, layerHeightMm));
+}
+
+/** What is read on a run's piece, in the order of its bands. */
+export function unitsOf(run: Pick<Run, "trial" | "printer" | "reachedMm" | "told" | "byHand">): Unit[] {
+  const { trial, printer } = run;
+  const key = primaryKey(trial, printer);
+  const { decimals, unit } = settingFor(key);
+  const bands = bandsOfTrial(trial);
+  const { sideBySide } = trial.plan;
+  const isBeside = sideBySide && bands.every(({ settings }) => settings[key] === undefined);
+  const label = (value: number) => `${plainNumber(value, decimals)} ${unit}`.trim();
+  if (isBeside) {
+    const [{ fromMm, toMm }] = bands;
+    const why = reached(run, toMm) ? "" : "It was not printed: the print broke off before.";
+    return sideBySide.values.map((value, i) => ({
+      ...{ band: i + 1, value, label: label(value), settings: { [sideBySide.setting]: value } },
+      ...{ fromMm, toMm, why, counts: why === "" },
+    }));
+  }
+  return bands.map((band) => {
+    const settings = { ...band.settings, ...byHandIn(run.byHand, band) };
+    const value = settings[key] ?? NaN;
+    const why = whyNot(run, band);
+    return {
+      ...{ band: band.number, value, label: label(value), settings },
+      ...{ fromMm: band.fromMm, toMm: band.toMm, why, counts: why === "" && !Number.isNaN(value) },
+    };
+  });
+}
+
+const reached = ({ reachedMm }: Pick<Run, "reachedMm">, toMm: number) =>
+  reachedMm === null || reachedMm >= toMm - HEIGHT_TOLERANCE_MM;
+
+function whyNot(run: Pick<Run, "reachedMm" | "told" | "trial">, band: ResolvedBand): string {
+  if (band.lastLayer < band.firstLayer) return "No layer lies in it.";
+  if (!reached(run, band.toMm)) return "It was not printed: the print broke off before.";
+  const told = run.told.find((one) => one.band === band.number);
+  if (told && told.settledShare < LEAST_SETTLED)
+    return `The nozzle was settled in ${Math.round(told.settledShare * 100)} % of it only.`;
+  return "";
+}
+
+/** What was changed by hand below a band's middle holds in most of it. */
+function byHandIn(marks: readonly Mark[], { fromMm, toMm }: ResolvedBand): SettingValues {
+  const middle = (fromMm + toMm) / 2;
+  const inside = marks.filter(({ heightMm }) => heightMm >= fromMm - HEIGHT_TOLERANCE_MM && heightMm <= middle);
+  return Object.fromEntries(inside.map(({ setting, value }) => [setting, value]));
+}
+
+/** What was told and measured per band: samples of the nozzle by height, where a link took them. */
+export function toldOf(
+  trial: Trial,
+  expectedShares: readonly number[],
+  samples: readonly { heightMm: number; nozzleC: number }[] = [],
+): BandTold[] {
+  return bandsOfTrial(trial).map(({ number, fromMm, toMm, settings }, i) => {
+    const own = samples.filter(({ heightMm }) => heightMm > fromMm && heightMm <= toMm + HEIGHT_TOLERANCE_MM);
+    const expected = expectedShares[i] ?? 1;
+    if (own.length === 0) return { band: number, meanC: null, spreadC: null, settledShare: expected };
+    const mean = own.reduce((sum, { nozzleC }) => sum + nozzleC, 0) / own.length;
+    const squares = own.reduce((sum, { nozzleC }) => sum + (nozzleC - mean) ** 2, 0);
+    const wanted = settings.nozzleTemperature;
+    const settled = own.filter(({ nozzleC }) => wanted === undefined || Math.abs(nozzleC - wanted) <= SETTLED_WITHIN_C);
+    return {
+      band: number,
+      meanC: Math.round(mean * 10) / 10,
+      spreadC: Math.round(Math.sqrt(squares / own.length) * 10) / 10,
+      settledShare: wanted === undefined ? expected : settled.length / own.length,
+    };
+  });
+}
+
+/** A sensor of a hot end wavers by more than a model of it does, °C. */
+const SETTLED_WITHIN_C = 2;
+
+/** The criteria of a run's kind with their weights, as a reader is asked them. */
+export const guideOf = (run: Pick<Run, "trial">) => trialKindFor(run.trial.kind).reads;

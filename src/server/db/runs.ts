@@ -1,0 +1,166 @@
+/** Printed pieces and what was read of them. */
+import { printerSchema } from "@/core/shelf/printer-schema";
+import type { Run } from "@/core/trials/run";
+import { trialSchema } from "@/core/trials/trial-schema";
+import type { Measured } from "@/core/reading/found";
+import type { GivenMark } from "@/core/reading/score";
+import { tellChange } from "../changes";
+import { database } from "./connection";
+import { readRow, readRows } from "./rows";
+
+interface Row {
+  id: number;
+  trial_id: number;
+  trial: string;
+  printer: string;
+  spool_title: string;
+  way: string;
+  job_id: number | null;
+  reached_mm: number | null;
+  hash: string;
+  told: string;
+  by_hand: string;
+  note: string;
+  printed_at: string;
+  version: number;
+}
+
+const read = (row: Row): Run => ({
+  id: row.id,
+  trialId: row.trial_id,
+  trial: trialSchema.parse(JSON.parse(row.trial)),
+  printer: printerSchema.parse(JSON.parse(row.printer)),
+  spoolTitle: row.spool_title,
+  way: row.way as Run["way"],
+  jobId: row.job_id,
+  reachedMm: row.reached_mm,
+  hash: row.hash,
+  told: JSON.parse(row.told) as Run["told"],
+  byHand: JSON.parse(row.by_hand) as Run["byHand"],
+  note: row.note,
+  printedAt: row.printed_at,
+  version: row.version,
+});
+
+export const runs = {
+  /** Newest first. */
+  ofTrial(trialId: number): Run[] {
+    const rows = database()
+      .prepare("SELECT * FROM runs WHERE trial_id = ? AND removed_at IS NULL ORDER BY id DESC")
+      .all(trialId) as Row[];
+    return readRows("run", rows, read);
+  },
+  get(id: number): Run | null {
+    const row = database().prepare("SELECT * FROM runs WHERE id = ? AND removed_at IS NULL").get(id);
+    return readRow("run", row as Row | undefined, read);
+  },
+  /** A run of a job is added once, however often it is tried. */
+  add(run: Omit<Run, "id" | "version">): Run {
+    const { lastInsertRowid, changes } = database()
+      .prepare(
+        `INSERT INTO runs (trial_id, trial, printer, spool_title, way, job_id, reached_mm, hash, told, by_hand, note, printed_at)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (job_id) DO NOTHING`,
+      )
+      .run(
+        run.trialId,
+        JSON.stringify(run.trial),
+        JSON.stringify(run.printer),
+        run.spoolTitle,
+        run.way,
+        run.jobId,
+        run.reachedMm,
+        run.hash,
+        JSON.stringify(run.told),
+        JSON.stringify(run.byHand),
+        run.note,
+        run.printedAt,
+      );
+    if (changes === 0) return runs.ofJob(run.jobId!)!;
+    tellChange("runs", Number(lastInsertRowid));
+    return runs.get(Number(lastInsertRowid))!;
+  },
+  ofJob(jobId: number): Run | null {
+    const row = database().prepare("SELECT * FROM runs WHERE job_id = ?").get(jobId);
+    return readRow("run", row as Row | undefined, read);
+  },
+  remove(id: number): boolean {
+    const { changes } = database()
+      .prepare("UPDATE runs SET removed_at = ?, version = version + 1 WHERE id = ? AND removed_at IS NULL")
+      .run(new Date().toISOString(), id);
+    if (changes > 0) tellChange("runs", id);
+    return changes > 0;
+  },
+  restore(id: number): Run | null {
+    database().prepare("UPDATE runs SET removed_at = NULL, version = version + 1 WHERE id = ?").run(id);
+    tellChange("runs", id);
+    return runs.get(id);
+  },
+};
+
+/** What one reader says of a run. */
+export interface Reading {
+  reader: string;
+  marks: GivenMark[];
+  measures: Measured[];
+  note: string;
+  readAt: string;
+}
+
+interface ReadingRow {
+  reader: string;
+  marks: string;
+  measures: string;
+  note: string;
+  read_at: string;
+}
+
+const readReading = (row: ReadingRow): Reading => ({
+  reader: row.reader,
+  marks: JSON.parse(row.marks) as GivenMark[],
+  measures: JSON.parse(row.measures) as Measured[],
+  note: row.note,
+  readAt: row.read_at,
+});
+
+export const readings = {
+  /** All readings of a run, in the order of their readers' names. */
+  ofRun(runId: number): Reading[] {
+    const rows = database().prepare("SELECT * FROM readings WHERE run_id = ? ORDER BY reader").all(runId);
+    return (rows as ReadingRow[]).map(readReading);
+  },
+  /** Lays what is given over what the reader has said before: marks and measures that are not named stay. */
+  give(runId: number, reader: string, given: Partial<Pick<Reading, "marks" | "measures" | "note">>): Reading {
+    return database().transaction(() => {
+      const before = readings.ofRun(runId).find((one) => one.reader === reader);
+      const reading: Reading = {
+        reader,
+        marks: merged(before?.marks ?? [], given.marks ?? [], ({ band, criterion }) => `${band} ${criterion}`),
+        measures: merged(before?.measures ?? [], given.measures ?? [], ({ band, what }) => `${band} ${what}`),
+        note: given.note ?? before?.note ?? "",
+        readAt: new Date().toISOString(),
+      };
+      database()
+        .prepare(
+          `INSERT INTO readings (run_id, reader, marks, measures, note, read_at) VALUES (?, ?, ?, ?, ?, ?)
+             ON CONFLICT (run_id, reader) DO UPDATE SET marks = excluded.marks, measures = excluded.measures,
+               note = excluded.note, read_at = excluded.read_at`,
+        )
+        .run(
+          runId,
+          reader,
+          JSON.stringify(reading.marks),
+          JSON.stringify(reading.measures),
+          reading.note,
+          reading.readAt,
+        );
+      tellChange("runs", runId);
+      return reading;
+    })();
+  },
+};
+
+function merged<T>(before: T[], given: T[], keyOf: (one: T) => string): T[] {
+  const all = new Map(before.map((one) => [keyOf(one), one]));
+  for (const one of given) all.set(keyOf(one), one);
+  return [...all.values()];
+}

@@ -1,0 +1,139 @@
+/** What is done with printed pieces, whoever asks for it. */
+import { criterionFor } from "@/core/reading";
+import { verdict, Verdict } from "@/core/reading/verdict";
+import { weightOf, Weights } from "@/core/reading/score";
+import { beadWidthFor } from "@/core/printing/process";
+import { spoolTitle } from "@/core/shelf/spool-title";
+import { nextRound } from "@/core/trials/next-round";
+import { guideOf, Run, toldOf, unitsOf } from "@/core/trials/run";
+import { primaryKey } from "@/core/trials/shown";
+import type { Trial, TrialInput } from "@/core/trials/trial";
+import { readings, runs } from "../db/runs";
+import { StoredTrial, trials } from "../db/trials";
+import { Refused, missing } from "../refused";
+import type { RunFacts } from "../tasks/catalogue";
+import { runTask } from "../tasks/pool";
+import { inputFor } from "./trials";
+
+/** What a job tells of the piece it printed. */
+export interface PrintedByJob {
+  jobId: number;
+  reachedMm: number | null;
+  samples: readonly { heightMm: number; nozzleC: number }[];
+  byHand: Run["byHand"];
+}
+
+/** A piece that came from a card, printed as the trial stands now. */
+export async function addRun(
+  trial: Trial,
+  about: { printedAt?: string; note?: string },
+  signal: AbortSignal,
+): Promise<Run> {
+  const input = inputFor(trial);
+  const facts = await runTask("runFacts", input, { signal });
+  return runs.add({
+    ...whatWasPrinted(input, facts),
+    way: "card",
+    jobId: null,
+    reachedMm: null,
+    byHand: [],
+    note: about.note ?? "",
+    printedAt: about.printedAt ?? new Date().toISOString(),
+  });
+}
+
+/** A piece that came from a job: the trial as it was when the job began. */
+export function addRunOfJob(input: TrialInput, facts: RunFacts, job: PrintedByJob): Run {
+  return runs.add({
+    ...whatWasPrinted(input, facts, job.samples),
+    way: "link",
+    jobId: job.jobId,
+    reachedMm: job.reachedMm,
+    byHand: job.byHand,
+    note: "",
+    printedAt: new Date().toISOString(),
+  });
+}
+
+function whatWasPrinted({ trial, printer, spool }: TrialInput, facts: RunFacts, samples: PrintedByJob["samples"] = []) {
+  const { id, kind, name, printerId, spoolId, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options } = trial;
+  const { createdAt, updatedAt } = trial;
+  return {
+    trialId: id,
+    trial: {
+      id,
+      kind,
+      name,
+      printerId,
+      spoolId,
+      layerHeightMm,
+      firstLayerHeightMm,
+      plan,
+      fixed,
+      tool,
+      options,
+      createdAt,
+      updatedAt,
+    },
+    printer,
+    spoolTitle: spoolTitle(spool),
+    hash: facts.hash,
+    told: toldOf(trial, facts.settledShares, samples),
+  };
+}
+
+/** The run of a path's id; a 404 with a sentence if there is none. */
+export function runOf(id: number): Run {
+  const run = runs.get(id);
+  if (!run) throw missing(`There is no run ${id}.`);
+  return run;
+}
+
+/** A run as it is sent: its bands as they stand on the piece, what is asked of each, and what was read so far. */
+export function sentRun(run: Run) {
+  const guide = guideOf(run);
+  return {
+    ...run,
+    rule: guide.rule,
+    setting: primaryKey(run.trial, run.printer),
+    bands: unitsOf(run),
+    criteria: guide.uses.map((use) => {
+      const { short, question, answers, aspect } = criterionFor(use.key);
+      return { key: use.key, short, question, answers, aspect, weight: weightOf(use, {}), must: use.must ?? false };
+    }),
+    measure: guide.measure ?? null,
+    readings: readings.ofRun(run.id),
+  };
+}
+
+export type SentRun = ReturnType<typeof sentRun>;
+
+/** What all readings of a run say together. */
+export function verdictOf(run: Run, weights: Weights): Verdict {
+  const guide = guideOf(run);
+  return verdict({
+    guide,
+    setting: primaryKey(run.trial, run.printer),
+    bands: unitsOf(run).filter(({ value }) => !Number.isNaN(value)),
+    readers: readings.ofRun(run.id),
+    weights,
+    wantedMm: guide.measure ? beadWidthFor(run.printer) : undefined,
+  });
+}
+
+/** The next round as a new trial; refused with the reason when there is nothing finer to ask. */
+export function addNextRound(trial: StoredTrial, run: Run, weights: Weights): StoredTrial {
+  if (run.trialId !== trial.id)
+    throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
+  const plan = nextRound(run.trial, run.printer, verdictOf(run, weights));
+  if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
+  const round = (trial.round ?? 1) + 1;
+  const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;
+  const name = `${trial.name.replace(/, round \d+$/, "")}, round ${round}`.slice(0, 100);
+  return trials.add({ ...fields, ...withoutIds(run.trial), plan: plan.value, name, round, from: trial.id });
+}
+
+/** What a run's trial was printed with, for a trial of its own. */
+function withoutIds({ layerHeightMm, firstLayerHeightMm, fixed, tool, options }: Trial) {
+  return { layerHeightMm, firstLayerHeightMm, fixed, tool, options };
+}

@@ -15,6 +15,6 @@ const FINE_PARTS = 5;
 /** `206 to 213 °C` */
 export function sayRange(setting: SettingKey, from: number, to: number): string {
   const { unit, decimals } = settingFor(setting);
-  const [low, high] = [plainNumber(from, decimals + 1), plainNumber(to, decimals + 1)];
+  const [low, high] = [from, to].map((value) => plainNumber(sensible(setting, value), decimals + 1));
   return low === high ? `${low} ${unit}` : `${low} to ${high} ${unit}`;
 }

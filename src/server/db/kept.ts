@@ -11,9 +11,18 @@ export interface KeptValue {
   value: number;
   /** The trial it came from; null if it was typed in. */
   trialId: number | null;
+  /** The values that cannot be told from it; null where nobody said. */
+  fromValue: number | null;
+  toValue: number | null;
+  /** The printed piece it was read from. */
+  runId: number | null;
   keptAt: string;
   version: number;
 }
+
+/** What is said of a value when it is kept. */
+export type NewKept = Pick<KeptValue, "printerId" | "spoolId" | "setting" | "value" | "trialId"> &
+  Partial<Pick<KeptValue, "fromValue" | "toValue" | "runId">>;
 
 interface Row {
   id: number;
@@ -22,6 +31,9 @@ interface Row {
   setting: string;
   value: number;
   trial_id: number | null;
+  from_value: number | null;
+  to_value: number | null;
+  run_id: number | null;
   kept_at: string;
   version: number;
 }
@@ -33,6 +45,9 @@ const read = (row: Row): KeptValue => ({
   setting: row.setting as SettingKey,
   value: row.value,
   trialId: row.trial_id,
+  fromValue: row.from_value,
+  toValue: row.to_value,
+  runId: row.run_id,
   keptAt: row.kept_at,
   version: row.version,
 });
@@ -65,17 +80,28 @@ export const kept = {
       Row | undefined;
     return row ? read(row) : null;
   },
-  add(value: Omit<KeptValue, "id" | "keptAt" | "version">): KeptValue {
+  add(value: NewKept): KeptValue {
     const { lastInsertRowid } = database()
       .prepare(
-        "INSERT INTO kept_values (printer_id, spool_id, setting, value, trial_id, kept_at) VALUES (?, ?, ?, ?, ?, ?)",
+        `INSERT INTO kept_values (printer_id, spool_id, setting, value, trial_id, from_value, to_value, run_id, kept_at)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run(value.printerId, value.spoolId, value.setting, value.value, value.trialId, new Date().toISOString());
+      .run(
+        value.printerId,
+        value.spoolId,
+        value.setting,
+        value.value,
+        value.trialId,
+        value.fromValue ?? null,
+        value.toValue ?? null,
+        value.runId ?? null,
+        new Date().toISOString(),
+      );
     tellChange("kept", Number(lastInsertRowid));
     return kept.get(Number(lastInsertRowid))!;
   },
   /** Keeps several values of one pair, all of them or none. */
-  addAll(values: SettingValues, about: Pick<KeptValue, "printerId" | "spoolId" | "trialId">): KeptValue[] {
+  addAll(values: SettingValues, about: Omit<NewKept, "setting" | "value">): KeptValue[] {
     return database().transaction(() =>
       (Object.entries(values) as [SettingKey, number][]).map(([setting, value]) =>
         kept.add({ ...about, setting, value }),

@@ -86,5 +86,9 @@ export interface KeptValue {
   setting: SettingKey;
   value: number;
   trialId: number | null;
+  /** What cannot be told from it, and the piece it was read from. */
+  fromValue: number | null;
+  toValue: number | null;
+  runId: number | null;
   keptAt: string;
 }

@@ -28,6 +28,8 @@ interface Props {
   roomPx: number;
   /** Fills the bands with values. */
   onFill?(): void;
+  /** What the keys do, where they do something else than on a plan. */
+  keys?: ReactNode;
   children?: ReactNode;
 }
 
@@ -41,7 +43,7 @@ const IN_SIGHT_PX = 30;
 const LINE_END_PX = 30;
 
 export function HeightLog(props: Props) {
-  const { label, columns, bands, tops, cursorLayer, onCursor, onMoveEdge, roomPx, onFill, children } = props;
+  const { label, columns, bands, tops, cursorLayer, onCursor, onMoveEdge, roomPx, onFill, keys, children } = props;
   const [zoom, setZoom] = useState(1);
   const body = useRef<HTMLDivElement>(null);
   const slider = useRef<HTMLDivElement>(null);
@@ -133,7 +135,7 @@ export function HeightLog(props: Props) {
           </div>
         </div>
       </div>
-      <LogFoot zoom={zoom} onZoom={zoomTo} onFill={onFill}>
+      <LogFoot zoom={zoom} onZoom={zoomTo} onFill={onFill} keys={keys}>
         {children}
       </LogFoot>
     </div>

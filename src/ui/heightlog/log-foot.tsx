@@ -6,6 +6,8 @@ interface Props {
   zoom: number;
   onZoom(zoom: number): void;
   onFill?(): void;
+  /** What the keys do, where they do something else than on a plan. */
+  keys?: ReactNode;
   children?: ReactNode;
 }
 
@@ -13,15 +15,19 @@ interface Props {
 export const ZOOM_STEP = 1.5;
 
 /** What the log's keys do, and the zoom. */
-export function LogFoot({ zoom, onZoom, onFill, children }: Props) {
+export function LogFoot({ zoom, onZoom, onFill, keys, children }: Props) {
   return (
     <div className={styles.foot}>
-      <span>
-        <kbd>↑</kbd> <kbd>↓</kbd> layer
-      </span>
-      <span>
-        <kbd>Shift</kbd>+<kbd>↑</kbd> <kbd>↓</kbd> band
-      </span>
+      {keys ?? (
+        <>
+          <span>
+            <kbd>↑</kbd> <kbd>↓</kbd> layer
+          </span>
+          <span>
+            <kbd>Shift</kbd>+<kbd>↑</kbd> <kbd>↓</kbd> band
+          </span>
+        </>
+      )}
       {onFill && (
         <button className="link-button" onClick={onFill}>
           <kbd>F</kbd> fill values

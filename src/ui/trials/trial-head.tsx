@@ -22,10 +22,12 @@ interface Props {
   spools: SavedSpool[];
   onEdit(change: TrialEdit): void;
   right: ReactNode;
+  /** What is said of a printed piece in place of what can be chosen for the next. */
+  printed?: string;
 }
 
 /** Name, what is asked, for which printer and spool, on which layers. */
-export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
+export function TrialHead({ trial, printers, spools, onEdit, right, printed }: Props) {
   const kind = trialKindFor(trial.kind);
   const rows = useBenchRows(trial.printerId, trial.spoolId).data;
   const needs = rows?.find((row) => row.kind === trial.kind)?.needs;
@@ -53,52 +55,58 @@ export function TrialHead({ trial, printers, spools, onEdit, right }: Props) {
               className={styles.name}
             />
           </h1>
-          <p className="sub" title={kind.explains}>
-            {kind.label}, {[besideText, bandText].filter(Boolean).join(", ")}
-            {trial.plan.baseHeightMm > 0 && ` on a ${plainNumber(trial.plan.baseHeightMm)} mm base`}.{" "}
-            {otherFixed(trial)} {begins && `${begins[0].toUpperCase()}${begins.slice(1)}.`}
-            {needs && ` Settle first: ${needs}.`}
-          </p>
+          {printed !== undefined ? (
+            <p className="sub">{printed}</p>
+          ) : (
+            <p className="sub" title={kind.explains}>
+              {kind.label}, {[besideText, bandText].filter(Boolean).join(", ")}
+              {trial.plan.baseHeightMm > 0 && ` on a ${plainNumber(trial.plan.baseHeightMm)} mm base`}.{" "}
+              {otherFixed(trial)} {begins && `${begins[0].toUpperCase()}${begins.slice(1)}.`}
+              {needs && ` Settle first: ${needs}.`}
+            </p>
+          )}
         </div>
         {right}
       </div>
-      <div className="line above">
-        <Choice
-          label="Printer"
-          className="picker"
-          value={printers.some(({ id }) => id === trial.printerId) ? trial.printerId : undefined}
-          hint="Printer was removed"
-          options={printers.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(printerId) => onEdit({ printerId })}
-        />
-        <Choice
-          label="Spool"
-          className="picker"
-          value={spools.some(({ id }) => id === trial.spoolId) ? trial.spoolId : undefined}
-          hint="Spool was removed"
-          options={spools.map((spool) => ({ value: spool.id, label: spoolTitle(spool) }))}
-          onChange={(spoolId) => onEdit({ spoolId })}
-        />
-        <HeightField
-          label="Layers"
-          value={trial.layerHeightMm}
-          onChange={(layerHeightMm) => onEdit({ layerHeightMm })}
-        />
-        <HeightField
-          label="First layer"
-          value={trial.firstLayerHeightMm}
-          onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })}
-        />
-        <Fixed trial={trial} onEdit={onEdit} />
-        {tools > 1 && (
+      {printed === undefined && (
+        <div className="line above">
           <Choice
-            label="Tool"
-            value={trial.tool}
-            options={Array.from({ length: tools }, (_, tool) => ({ value: tool, label: `Tool ${tool}` }))}
-            onChange={(tool) => onEdit({ tool })}
+            label="Printer"
+            className="picker"
+            value={printers.some(({ id }) => id === trial.printerId) ? trial.printerId : undefined}
+            hint="Printer was removed"
+            options={printers.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={(printerId) => onEdit({ printerId })}
           />
-        )}
-      </div>
+          <Choice
+            label="Spool"
+            className="picker"
+            value={spools.some(({ id }) => id === trial.spoolId) ? trial.spoolId : undefined}
+            hint="Spool was removed"
+            options={spools.map((spool) => ({ value: spool.id, label: spoolTitle(spool) }))}
+            onChange={(spoolId) => onEdit({ spoolId })}
+          />
+          <HeightField
+            label="Layers"
+            value={trial.layerHeightMm}
+            onChange={(layerHeightMm) => onEdit({ layerHeightMm })}
+          />
+          <HeightField
+            label="First layer"
+            value={trial.firstLayerHeightMm}
+            onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })}
+          />
+          <Fixed trial={trial} onEdit={onEdit} />
+          {tools > 1 && (
+            <Choice
+              label="Tool"
+              value={trial.tool}
+              options={Array.from({ length: tools }, (_, tool) => ({ value: tool, label: `Tool ${tool}` }))}
+              onChange={(tool) => onEdit({ tool })}
+            />
+          )}
+        </div>
+      )}
     </>
   );
 }

@@ -10,6 +10,7 @@ import { UndoRedo } from "../common/undo-redo";
 import { sayFields } from "./editor";
 import { ClashDialog } from "../common/dialogs-later";
 import { FillDialog } from "./dialogs-later";
+import { AfterPrinting } from "./after-printing";
 import { TrialHead } from "./trial-head";
 import { TrialSide } from "./trial-side";
 import { TrialView } from "./trial-view";
@@ -43,11 +44,15 @@ const views: { key: View; label: string }[] = [
 const steps: { key: Step; label: string }[] = [
   { key: "plan", label: "Plan" },
   { key: "check", label: "Check" },
+  { key: "run", label: "Run" },
+  { key: "read", label: "Read" },
+  { key: "keep", label: "Keep" },
 ];
 
 function LoadedTrial(props: LoadedTrialProps) {
   const page = useTrialPage(props);
   const { trial, edit, step, setStep, clash, settle, keepCopy, filling, setFilling, key, varied } = page;
+  const isAfter = step !== "plan" && step !== "check";
   return (
     <>
       <TrialHead
@@ -55,15 +60,20 @@ function LoadedTrial(props: LoadedTrialProps) {
         printers={props.printers}
         spools={props.spools}
         onEdit={edit}
+        printed={isAfter ? sayPrinted(page) : undefined}
         right={<TabRow<Step> label="Step" look="steps" tabs={steps} chosen={step} onChoose={setStep} />}
       />
-      <div className="two-sides">
-        <div>
-          <ViewRow page={page} />
-          <TrialView page={page} />
+      {!isAfter ? (
+        <div className="two-sides">
+          <div>
+            <ViewRow page={page} />
+            <TrialView page={page} />
+          </div>
+          <TrialSide page={page} />
         </div>
-        <TrialSide page={page} />
-      </div>
+      ) : (
+        <AfterPrinting page={page} step={step} />
+      )}
       {clash && (
         <ClashDialog
           what="trial"
@@ -85,6 +95,15 @@ function LoadedTrial(props: LoadedTrialProps) {
       )}
     </>
   );
+}
+
+/** What the newest piece is, in a line. */
+function sayPrinted({ runs, runId, kind }: TrialPageState): string {
+  const run = runs?.find(({ id }) => id === runId) ?? runs?.[0];
+  if (!run) return `${kind.label}: not printed yet.`;
+  const count = run.bands.filter(({ counts }) => counts).length;
+  const readers = run.readings.map(({ reader }) => reader).join(", ");
+  return `${kind.label}, printed on ${run.printer.name} with ${run.spoolTitle}; ${count} of ${run.bands.length} bands can be read.${readers ? ` Read by: ${readers}.` : ""}`;
 }
 
 /** Which view, of which setting, and the way back. */

@@ -14,6 +14,7 @@ import { variedOf } from "@/core/trials/shown";
 import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
 import { useKept } from "../common/queries";
 import { useTell } from "../common/talk";
+import { useRuns } from "../reading/use-runs";
 import { isInDialog, isTyping } from "../frame/use-global-keys";
 import type { BandToKeep } from "./keep-card";
 import { useKeep } from "./use-keep";
@@ -23,7 +24,7 @@ import { trialColumns } from "./log-columns";
 import { useTrialMoves } from "./trial-moves";
 
 export type View = "log" | "bands" | "above" | "path" | "program";
-export type Step = "plan" | "check";
+export type Step = "plan" | "check" | "run" | "read" | "keep";
 
 /** Lower pieces are looked at from above only. */
 const FLAT_MM = 2;
@@ -41,7 +42,14 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
   const spool = spools.find(({ id }) => id === trial.spoolId) ?? null;
   const { view, failure, client } = useTrialView(trial, printer, spool);
   const [chosenView, setView] = useState<View>("log");
-  const [step, setStep] = useState<Step>("plan");
+  const [step, chooseStep] = useState<Step>("plan");
+  const [runId, setRunId] = useState<number | null>(null);
+  const runs = useRuns(trial.id).data;
+  // A step shows what it is about, whichever view was open: what a check adds stands on the log.
+  const setStep = (next: Step) => {
+    if (next === "check") setView("log");
+    chooseStep(next);
+  };
   const [cursor, setCursor] = useState(0);
   const [filling, setFilling] = useState(false);
   // The path is shown whole until a layer is chosen.
@@ -70,7 +78,7 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
     () =>
       trialColumns({
         view,
-        step,
+        step: step === "plan" ? "plan" : "check",
         specimen: sayKey(specimen),
         plan: trial.plan,
         shown: key,
@@ -119,6 +127,9 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
     isFlat,
     step,
     setStep,
+    runs,
+    runId,
+    setRunId,
     cursor,
     setCursor,
     cursorBand,
@@ -135,6 +146,7 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
     tops,
     topMm,
     columns,
+    specimen,
   };
 }
 

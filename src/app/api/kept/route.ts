@@ -21,6 +21,10 @@ const keptSchema = z
     /** Several settings that were tried together. */
     settings: z.record(z.string(), z.unknown()).optional(),
     trialId: idSchema("trialId").nullable().default(null),
+    /** What cannot be told from it, and the piece it was read from. */
+    fromValue: z.number({ error: whatValue }).nullish(),
+    toValue: z.number({ error: whatValue }).nullish(),
+    runId: idSchema("runId").nullish(),
   })
   .superRefine(({ setting, value, settings }, context) => {
     if (settings !== undefined) return;

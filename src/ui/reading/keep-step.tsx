@@ -1,0 +1,95 @@
+"use client";
+/** Keeping what a piece has shown, where later trials and every start of a print find it. */
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { settingFor } from "@/core/settings";
+import { plainNumber } from "@/core/units";
+import type { Trial } from "@/core/trials/trial";
+import { api } from "../common/api";
+import { keys } from "../common/keys";
+import { useKept } from "../common/queries";
+import { useTell } from "../common/talk";
+import { useAct } from "../common/use-act";
+import { When } from "../common/when";
+import type { SentRun } from "./run-data";
+import styles from "./reading.module.css";
+import { useVerdict, useWeights } from "./use-runs";
+import { sayVerdict } from "./verdict-card";
+
+interface Props {
+  trial: Trial;
+  run: SentRun;
+  onRead(): void;
+}
+
+export function KeepStep({ trial, run, onRead }: Props) {
+  const client = useQueryClient();
+  const tell = useTell();
+  const { busy, act } = useAct();
+  const { weights } = useWeights();
+  const verdict = useVerdict(run, weights);
+  const kept = useKept(trial.printerId, trial.spoolId).data ?? [];
+  const own = kept.find(({ setting }) => setting === run.setting);
+  const { label, unit, decimals } = settingFor(run.setting);
+  const isSaid = verdict !== null && verdict.value !== null && verdict.advice !== "mark-more";
+  const keep = () =>
+    act(async () => {
+      if (!verdict) return;
+      const { value, fromValue, toValue } = verdict;
+      await api.post("/kept", {
+        ...{ printerId: trial.printerId, spoolId: trial.spoolId, trialId: trial.id, runId: run.id },
+        ...{ setting: run.setting, value, fromValue, toValue },
+      });
+      await client.invalidateQueries({ queryKey: keys.kept });
+      await client.invalidateQueries({ queryKey: keys.trials });
+      tell.done(`${label} ${sayVerdict(verdict)} is kept for ${run.spoolTitle} on ${run.printer.name}.`);
+    });
+  const say = (value: number) => plainNumber(value, decimals + 1);
+  return (
+    <div className={styles.runs}>
+      <section className="card" aria-label="Keep it">
+        <h2>{label}</h2>
+        {isSaid ? (
+          <>
+            <p className={styles.big}>{sayVerdict(verdict)}</p>
+            <p>
+              Good from {say(verdict.fromValue!)} to {say(verdict.toValue!)} {unit}, for {run.spoolTitle} on{" "}
+              {run.printer.name} with its {plainNumber(run.printer.nozzleMm)} mm nozzle.
+            </p>
+            <p className="dim">{verdict.why}</p>
+            <Button
+              className="go above"
+              size="large"
+              loading={busy}
+              disabled={own?.value === verdict.value && own?.runId === run.id}
+              onClick={() => void keep()}
+            >
+              Keep {sayVerdict(verdict)}
+            </Button>
+          </>
+        ) : (
+          <>
+            <p>{verdict?.why ?? "Nothing was read yet."}</p>
+            <Button className="go above" onClick={onRead}>
+              Read the piece
+            </Button>
+          </>
+        )}
+      </section>
+      <section className="card" aria-label="Kept so far">
+        <h2>Kept for this pair</h2>
+        {own ? (
+          <p>
+            {say(own.value)} {unit}
+            {own.fromValue !== null &&
+              own.toValue !== null &&
+              `, good from ${say(own.fromValue)} to ${say(own.toValue)} ${unit}`}
+            , kept <When at={own.keptAt} />.
+          </p>
+        ) : (
+          <p className="dim">No {label.toLowerCase()} yet.</p>
+        )}
+      </section>
+    </div>
+  );
+}

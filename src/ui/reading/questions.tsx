@@ -1,0 +1,145 @@
+"use client";
+/** What is asked of one band: every criterion a stop of the Tab key, answered by a digit or a press; and what a calliper says. */
+import { MARKS, Mark } from "@/core/reading/criterion";
+import type { CriterionKey } from "@/core/reading";
+import type { Unit } from "@/core/trials/run";
+import { NumberField } from "../common/number-field";
+import styles from "./reading.module.css";
+import type { SentCriterion, SentRun } from "./run-data";
+import type { useReading } from "./use-runs";
+
+type Reading = ReturnType<typeof useReading>;
+
+interface Props {
+  run: SentRun;
+  band: Unit;
+  reading: Reading;
+  criterion: CriterionKey;
+  onCriterion(key: CriterionKey): void;
+  onStep(by: number): void;
+}
+
+export function Questions({ run, band, reading, criterion, onCriterion, onStep }: Props) {
+  const at = run.bands.indexOf(band);
+  return (
+    <section className={`card ${styles.questions}`} aria-label="Questions about the band">
+      <div className={styles.stepper}>
+        <button className={styles.stepBand} onClick={() => onStep(-1)} disabled={at <= 0} aria-label="The band below">
+          ↓
+        </button>
+        <h2 aria-live="polite">
+          Band {band.band}, {band.label}
+        </h2>
+        <button
+          className={styles.stepBand}
+          onClick={() => onStep(1)}
+          disabled={at >= run.bands.length - 1}
+          aria-label="The band above"
+        >
+          ↑
+        </button>
+      </div>
+      {band.why && <p className="finding">{band.why} It does not count.</p>}
+      {run.criteria.map((one) => (
+        <Question
+          key={one.key}
+          criterion={one}
+          isOpen={one.key === criterion}
+          mark={reading.markOf(band.band, one.key)}
+          onOpen={() => onCriterion(one.key)}
+          onMark={(mark) => void reading.mark(band.band, one.key, mark)}
+        />
+      ))}
+      {run.measure && <Lengths run={run} band={band} measure={run.measure} reading={reading} />}
+    </section>
+  );
+}
+
+interface QuestionProps {
+  criterion: SentCriterion;
+  isOpen: boolean;
+  mark: ReturnType<Reading["markOf"]>;
+  onOpen(): void;
+  onMark(mark: Mark | null): void;
+}
+
+function Question({ criterion, isOpen, mark, onOpen, onMark }: QuestionProps) {
+  const { question, answers, short } = criterion;
+  const said = mark === undefined ? "not marked" : mark === null ? "cannot tell" : answers[mark];
+  return (
+    <div className={styles.question} data-open={isOpen || undefined}>
+      <button className={styles.asked} aria-expanded={isOpen} onFocus={onOpen} onClick={onOpen}>
+        {isOpen ? question : short}
+        {!isOpen && <span className="dim"> {said}</span>}
+      </button>
+      {isOpen && (
+        <div role="radiogroup" aria-label={question} className={styles.answers}>
+          {MARKS.map((one) => (
+            <button
+              key={one}
+              role="radio"
+              aria-checked={mark === one}
+              tabIndex={-1}
+              onMouseDown={(event) => event.preventDefault()}
+              onClick={() => onMark(one)}
+            >
+              <span className="mono">{one + 1}</span> {answers[one]}
+            </button>
+          ))}
+          <button
+            role="radio"
+            aria-checked={mark === null}
+            tabIndex={-1}
+            onMouseDown={(event) => event.preventDefault()}
+            onClick={() => onMark(null)}
+          >
+            <span className="mono">0</span> cannot tell
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Lengths a calliper shows, one field more than are filled in. */
+function Lengths({
+  band,
+  measure,
+  reading,
+}: {
+  run: SentRun;
+  band: Unit;
+  measure: NonNullable<SentRun["measure"]>;
+  reading: Reading;
+}) {
+  const values = reading.lengthsOf(band.band, measure.key);
+  const shown = Math.max(measure.usualCount, values.length);
+  const set = (index: number, mm: number | undefined) => {
+    const next = Array.from({ length: shown }, (_, i) => (i === index ? mm : values[i]));
+    void reading.measure(
+      band.band,
+      measure.key,
+      next.filter((one): one is number => one !== undefined),
+    );
+  };
+  return (
+    <fieldset className={styles.lengths}>
+      <legend>{measure.label}</legend>
+      {Array.from({ length: shown }, (_, i) => (
+        <NumberField
+          key={`${band.band} ${i}`}
+          label={`${measure.label}, reading ${i + 1}`}
+          value={values[i]}
+          unit="mm"
+          low={0.01}
+          high={20}
+          step={0.01}
+          decimals={3}
+          width={52}
+          onChange={(mm) => set(i, mm)}
+          onEmpty={() => values[i] !== undefined && set(i, undefined)}
+        />
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,98 @@
+"use client";
+/** What counts, what the marks say, and where one goes from there. */
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useRouter } from "next/navigation";
+import type { Rule } from "@/core/reading/guide";
+import type { Weights } from "@/core/reading/score";
+import type { Verdict } from "@/core/reading/verdict";
+import { settingFor } from "@/core/settings";
+import { plainNumber } from "@/core/units";
+import { api, StoredTrial } from "../common/api";
+import { keys } from "../common/keys";
+import { useAct } from "../common/use-act";
+import styles from "./reading.module.css";
+import type { SentRun } from "./run-data";
+
+/** Shares offered; 1 is as the kind has it. */
+const MOST_WEIGHT = 2;
+
+interface CountsProps {
+  rule: Rule;
+  weights: Weights;
+  onWeight(key: "looks" | "strength" | "speed", value: number): void;
+}
+
+export function WhatCounts({ rule, weights, onWeight }: CountsProps) {
+  const shown = rule === "most" ? (["looks", "strength", "speed"] as const) : (["looks", "strength"] as const);
+  return (
+    <section className="card" aria-label="What counts">
+      <h2>What counts</h2>
+      {shown.map((key) => (
+        <label key={key} className={styles.weight}>
+          <span>{key}</span>
+          <input
+            type="range"
+            min={0}
+            max={MOST_WEIGHT}
+            step={0.25}
+            value={weights[key] ?? 1}
+            onChange={(event) => onWeight(key, Number(event.target.value))}
+          />
+        </label>
+      ))}
+    </section>
+  );
+}
+
+interface VerdictProps {
+  trialId: number;
+  run: SentRun;
+  verdict: Verdict;
+  weights: Weights;
+  onKeep(): void;
+}
+
+export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictProps) {
+  const router = useRouter();
+  const client = useQueryClient();
+  const { busy, act } = useAct();
+  const { advice, value, why, sure } = verdict;
+  const again = () =>
+    act(async () => {
+      const { id } = await api.post<StoredTrial>(`/trials/${trialId}/next`, { runId: run.id, weights });
+      await client.invalidateQueries({ queryKey: keys.trials });
+      router.push(`/trials/${id}`);
+    });
+  const isSaid = value !== null && advice !== "mark-more";
+  const asksMore = advice === "narrow" || advice === "higher" || advice === "lower";
+  return (
+    <section className={`card ${styles.verdict}`} aria-label="Verdict">
+      <div aria-live="polite">
+        <h2>{isSaid ? sayVerdict(verdict) : "Nothing stands out yet"}</h2>
+        <p>{why}</p>
+        {sure > 0 && <p className="dim">{saySure(sure)}</p>}
+      </div>
+      {isSaid && (
+        <div className={styles.acts}>
+          <Button className={asksMore ? "go" : undefined} loading={busy} onClick={() => void again()}>
+            {advice === "higher" || advice === "lower" ? `Ask once more, ${advice}` : "Ask once more, finer"}
+          </Button>
+          <Button className={asksMore ? undefined : "go"} onClick={onKeep}>
+            Keep {sayVerdict(verdict)}
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** `208 °C` */
+export function sayVerdict({ setting, value, unit }: Verdict): string {
+  return `${plainNumber(value ?? 0, settingFor(setting).decimals + 1)} ${unit}`.trim();
+}
+
+function saySure(sure: number): string {
+  if (sure > 0.8) return "That is fairly sure.";
+  return sure > 0.5 ? "That is likely." : "That is a first guess.";
+}

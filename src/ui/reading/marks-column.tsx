@@ -9,6 +9,8 @@ import type { SentCriterion } from "./run-data";
 interface Marks {
   criteria: SentCriterion[];
   chosen: CriterionKey | null;
+  /** The band that is asked about. */
+  chosenBand: number;
   markOf(band: number, criterion: CriterionKey): Mark | null | undefined;
   onChoose(band: number, criterion: CriterionKey): void;
 }
@@ -34,9 +36,22 @@ export function marksColumn(marks: Marks): LogColumn {
   };
 }
 
-function Cells({ criteria, chosen, markOf, onChoose, bands, scale, leftPx }: Marks & LogFrame) {
+function Cells({ criteria, chosen, chosenBand, markOf, onChoose, bands, scale, leftPx }: Marks & LogFrame) {
+  const row = bands.find(({ number }) => number === chosenBand);
   return (
     <>
+      {row && (
+        <span
+          className={styles.row}
+          style={{
+            left: leftPx - 8,
+            top: scale.y(row.toMm) + 1,
+            width: criteria.length * CELL_PX + 8,
+            height: scale.y(row.fromMm) - scale.y(row.toMm) - 2,
+          }}
+          aria-hidden
+        />
+      )}
       {bands.map((band) => {
         const middle = (scale.y(band.fromMm) + scale.y(band.toMm)) / 2;
         const room = scale.y(band.fromMm) - scale.y(band.toMm);

@@ -54,6 +54,7 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
       marksColumn({
         criteria: run.criteria,
         chosen: criterion,
+        chosenBand: band.band,
         markOf: reading.markOf,
         onChoose: (number, key) => {
           setBand(number);
@@ -71,13 +72,13 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
         },
       }),
     ],
-    [front, run, criterion, reading.markOf, verdict, setting],
+    [front, run, criterion, band.band, reading.markOf, verdict, setting],
   );
   const cursorLayer = pieceLog?.bands[at]
     ? Math.floor((pieceLog.bands[at].firstLayer + pieceLog.bands[at].lastLayer) / 2)
     : 0;
   return (
-    <div className="two-sides">
+    <div className={`two-sides ${styles.sides}`}>
       <div>
         {runs.length > 1 && (
           <div className="line above">

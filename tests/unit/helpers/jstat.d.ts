@@ -1,0 +1,12 @@
+/** The few functions of the statistics package that the tests hold our fits against. */
+declare module "jstat" {
+  interface LeastSquares {
+    coef: number[];
+    t: { se: number[]; sigmaHat: number };
+  }
+  export const jStat: {
+    models: { ols(y: number[], x: number[][]): LeastSquares };
+    mean(values: number[]): number;
+    stdev(values: number[], isSample?: boolean): number;
+  };
+}

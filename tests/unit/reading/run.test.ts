@@ -1,0 +1,65 @@
+/** A run says what stands on its piece, whatever becomes of the trial. */
+import { nextRound } from "@/core/trials/next-round";
+import { toldOf, unitsOf } from "@/core/trials/run";
+import { verdict } from "@/core/reading/verdict";
+import { ladle, saffron, trialOfKind } from "../helpers/demo";
+
+const trial = trialOfKind("temperature", ladle, saffron);
+const run = { trial, printer: ladle, reachedMm: null, told: toldOf(trial, [0.95, 0.3]), byHand: [] };
+
+test("a piece that broke off is read up to where it came; an unsettled band does not count", () => {
+  // 0.6 mm of base and bands of 4.6 mm: 15 mm are the base and three bands.
+  const units = unitsOf({ ...run, reachedMm: 15 });
+  expect(units.map(({ counts }) => counts)).toEqual([true, false, true, false, false, false, false]);
+  expect(units[1].why).toMatch(/settled in 30 %/);
+  expect(units[3].why).toMatch(/broke off/);
+});
+
+test("what was measured over the link counts instead of what was expected", () => {
+  const samples = [1, 2, 3, 4, 5].map((mm, i) => ({ heightMm: mm, nozzleC: [225, 224, 226, 225, 215][i] }));
+  const [first, second] = toldOf(trial, [0.1, 0.9], samples);
+  expect(first).toEqual({ band: 1, meanC: 223, spreadC: 4, settledShare: 0.8 });
+  expect(second).toEqual({ band: 2, meanC: null, spreadC: null, settledShare: 0.9 });
+});
+
+test("what was changed by hand in a band's lower half is what the band says", () => {
+  const byHand = [
+    { heightMm: 5.4, setting: "nozzleTemperature" as const, value: 217 },
+    { heightMm: 18.8, setting: "nozzleTemperature" as const, value: 190 },
+  ];
+  const values = unitsOf({ ...run, byHand }).map(({ value }) => value);
+  // Band 2 from 5.2 to 9.8 mm; the second change comes at the end of band 4 (14.4 to 19 mm) and is no value of its own.
+  expect(values.slice(0, 4)).toEqual([225, 217, 215, 210]);
+});
+
+test("values that stand side by side are read one by one", () => {
+  const lines = trialOfKind("pressure-advance", ladle, saffron);
+  const units = unitsOf({ ...run, trial: lines, told: [] });
+  expect(units.map(({ label }) => label).slice(0, 3)).toEqual(["0 s", "0.1 s", "0.2 s"]);
+});
+
+test("the next round keeps base, heights and order; it is refused where nothing finer can be seen, or nothing lies further out", () => {
+  const said = (advice: "narrow" | "higher" | "mark-more", value = 210) => ({
+    ...verdict({
+      guide: { rule: "best", uses: [] },
+      setting: "nozzleTemperature",
+      bands: [],
+      readers: [],
+      weights: {},
+    }),
+    ...{ value, fromValue: value - 4, toValue: value + 4, advice },
+  });
+  const finer = nextRound(trial, ladle, said("narrow"));
+  if (!finer.ok) throw new Error(finer.message);
+  expect(finer.value.baseHeightMm).toBe(trial.plan.baseHeightMm);
+  expect(finer.value.bands.every(({ heightMm }) => heightMm === trial.plan.bands[0].heightMm)).toBe(true);
+  const values = finer.value.bands.map(({ settings }) => settings.nozzleTemperature!);
+  expect(values).toEqual([...values].sort((a, b) => b - a));
+  expect(values[0] - values[1]).toBe(2);
+  expect(nextRound({ ...trial, plan: finer.value }, ladle, said("narrow"))).toMatchObject({ ok: false });
+  const further = nextRound(trial, ladle, said("higher", 225));
+  if (!further.ok) throw new Error(further.message);
+  expect(further.value.bands[0].settings.nozzleTemperature).toBe(250);
+  expect(nextRound(trial, { ...ladle, highestNozzleC: 226 }, said("higher", 225))).toMatchObject({ ok: false });
+  expect(nextRound(trial, ladle, said("mark-more"))).toMatchObject({ ok: false });
+});

@@ -42,7 +42,7 @@ test("run, read, ask once more, read, keep: the bench shows the value", async ({
 
   // A job over the link makes a run by itself.
   const linked = await request.post("/api/link/connect", {
-    data: { printerId: 3, way: { kind: "simulated", rate: 500 } },
+    data: { printerId: 3, transport: { kind: "simulated", rate: 500 } },
   });
   expect(linked.ok()).toBe(true);
   const sent = await request.post("/api/link/job", { data: { printerId: 3, trialId } });

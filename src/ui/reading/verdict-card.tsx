@@ -6,6 +6,7 @@ import { useRouter } from "next/navigation";
 import type { Rule } from "@/core/reading/guide";
 import type { Weights } from "@/core/reading/score";
 import type { Verdict } from "@/core/reading/verdict";
+import { nextRound } from "@/core/trials/next-round";
 import { settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import { api, StoredTrial } from "../common/api";
@@ -65,19 +66,23 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
       router.push(`/trials/${id}`);
     });
   const isSaid = value !== null && advice !== "mark-more";
-  const asksMore = advice === "narrow" || advice === "higher" || advice === "lower";
+  const next = nextRound(run.trial, run.printer, verdict);
+  const asksMore = next.ok && advice !== "keep";
   return (
     <section className={`card ${styles.verdict}`} aria-label="Verdict">
       <div aria-live="polite">
         <h2>{isSaid ? sayVerdict(verdict) : "Nothing stands out yet"}</h2>
         <p>{why}</p>
         {sure > 0 && <p className="dim">{saySure(sure)}</p>}
+        {isSaid && !next.ok && <p className="dim">{next.message}</p>}
       </div>
       {isSaid && (
         <div className={styles.acts}>
-          <Button className={asksMore ? "go" : undefined} loading={busy} onClick={() => void again()}>
-            {advice === "higher" || advice === "lower" ? `Ask once more, ${advice}` : "Ask once more, finer"}
-          </Button>
+          {next.ok && (
+            <Button className={asksMore ? "go" : undefined} loading={busy} onClick={() => void again()}>
+              {advice === "higher" || advice === "lower" ? `Ask once more, ${advice}` : "Ask once more, finer"}
+            </Button>
+          )}
           <Button className={asksMore ? undefined : "go"} onClick={onKeep}>
             Keep {sayVerdict(verdict)}
           </Button>

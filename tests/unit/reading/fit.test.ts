@@ -30,6 +30,20 @@ test("weights count as repeated points do", () => {
   fit.coefficients.forEach((coefficient, i) => expect(coefficient).toBeCloseTo(other.coef[i], 9));
 });
 
+test("where weights only say what matters, the spread of what is found is that of many tries", () => {
+  const weights = [0.2, 0.6, 1, 1, 0.6, 0.3, 0.1];
+  let state = 7;
+  const die = () => (state = (state * 16807) % 2147483647) / 2147483647;
+  const bends = Array.from({ length: 4000 }, () => {
+    const noise = y.map(() => Array.from({ length: 12 }, die).reduce((sum, one) => sum + one, -6));
+    return polynomialFit(x, noise, 2, weights)!.coefficients[2];
+  });
+  const expected = Math.sqrt(polynomialFit(x, y, 2, weights)!.equalNoise[2][2]);
+  expect(jStat.stdev(bends, true) / expected).toBeCloseTo(1, 1);
+  const plain = polynomialFit(x, y, 2)!;
+  expect(plain.equalNoise[2][2]).toBeCloseTo(plain.unscaled[2][2], 12);
+});
+
 test("points that do not fix a polynomial give none", () => {
   expect(polynomialFit([1, 1, 1], [1, 2, 3], 1)).toBeNull();
   expect(polynomialFit([1, 2], [1, 2], 2)).toBeNull();

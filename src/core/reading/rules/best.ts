@@ -8,7 +8,9 @@ import type { Found } from "../found";
 import { sayRange } from "../say";
 
 /** Neighbours this many mean steps away still have a say; nearer ones have more (tricube weights, Cleveland 1979). */
-const REACH_STEPS = 3.5;
+const LEAST_REACH_STEPS = 3.5;
+/** Of many bands, those within so large a share of the range to each side: finer bands tell less each. */
+const REACH_SHARE = 0.6;
 /** A bend is believed from so many of its standard errors on (Student's t for a few degrees of freedom is about 2). */
 const BELIEVED = 2;
 /** Scores that differ by less than this many spreads cannot be told apart. */
@@ -21,15 +23,16 @@ export function bestValue(bands: readonly ScoredBand[], setting: SettingKey): Fo
   const high = sorted[sorted.length - 1].value;
   const step = (high - low) / (sorted.length - 1);
   const near = peakOf(sorted);
-  const local = sorted.filter(({ value }) => Math.abs(value - near) < REACH_STEPS * step);
+  const reach = Math.max(LEAST_REACH_STEPS, REACH_SHARE * (sorted.length - 1));
+  const local = sorted.filter(({ value }) => Math.abs(value - near) < reach * step);
   const x = local.map(({ value }) => (value - near) / step);
   const y = local.map(({ score }) => score!);
-  const weights = x.map((at) => tricube(at / REACH_STEPS));
+  const weights = x.map((at) => tricube(at / reach));
   const parabola = polynomialFit(x, y, 2, weights);
   const line = polynomialFit(x, y, 1, weights);
   const noise = noiseOf(sorted, parabola);
   const bend = parabola ? parabola.coefficients[2] : 0;
-  const bendError = parabola ? noise * Math.sqrt(parabola.unscaled[2][2]) : Infinity;
+  const bendError = parabola ? noise * Math.sqrt(parabola.equalNoise[2][2]) : Infinity;
   if (parabola && bend < -BELIEVED * bendError) {
     const [, slope] = parabola.coefficients;
     const vertex = -slope / (2 * bend);
@@ -52,7 +55,7 @@ export function bestValue(bands: readonly ScoredBand[], setting: SettingKey): Fo
     };
   }
   const slope = line ? line.coefficients[1] : 0;
-  const slopeError = line ? noise * Math.sqrt(line.unscaled[1][1]) : Infinity;
+  const slopeError = line ? noise * Math.sqrt(line.equalNoise[1][1]) : Infinity;
   if (Math.abs(slope) > BELIEVED * slopeError) return atEdge(slope < 0 ? low : high, slope < 0, step);
   return {
     value: near,

@@ -18,9 +18,31 @@ export interface BriefTrial extends Pick<Trial, "id" | "kind" | "name" | "printe
   bands: [heightMm: number, value: number | null][];
   /** How many values stand side by side. */
   besides: number;
+  /** How far the question has come, and the value that was kept of it. */
+  state: TrialState;
+  kept: number | null;
 }
 
-export function briefOf(trial: Trial & { version: number }, printer: Printer | null): BriefTrial {
+export type TrialState = "planned" | "printed" | "read" | "kept";
+
+/** What came of a trial so far. */
+export interface Progress {
+  runs: number;
+  readings: number;
+  kept: number | null;
+}
+
+export function stateOf({ runs, readings, kept }: Progress): TrialState {
+  if (kept !== null) return "kept";
+  if (readings > 0) return "read";
+  return runs > 0 ? "printed" : "planned";
+}
+
+export function briefOf(
+  trial: Trial & { version: number },
+  printer: Printer | null,
+  progress: Progress = { runs: 0, readings: 0, kept: null },
+): BriefTrial {
   const { id, kind, name, printerId, spoolId, updatedAt, version, plan } = trial;
   const setting = primaryKey(trial, printer);
   return {
@@ -38,5 +60,7 @@ export function briefOf(trial: Trial & { version: number }, printer: Printer | n
     baseHeightMm: plan.baseHeightMm,
     bands: plan.bands.map(({ heightMm, settings }) => [heightMm, settings[setting] ?? null]),
     besides: plan.sideBySide?.values.length ?? 0,
+    state: stateOf(progress),
+    kept: progress.kept,
   };
 }

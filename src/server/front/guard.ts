@@ -24,13 +24,8 @@ export function refuseForeign(
     return `This server does not answer to the name “${name.slice(0, 80)}”.`;
   }
   if (origin !== null && origin !== "null") {
-    let originHost: string;
-    try {
-      originHost = new URL(origin).host;
-    } catch {
-      return "The request's origin cannot be read.";
-    }
-    if (originHost.toLowerCase() !== host.toLowerCase()) return "Requests from other sites are refused.";
+    // Scheme, host and port and nothing else (RFC 6454, 6.1): this server speaks plain HTTP only.
+    if (origin.toLowerCase() !== `http://${host.toLowerCase()}`) return "Requests from other sites are refused.";
   } else if (origin === "null" || site === "cross-site" || site === "same-site") {
     // `same-site` is another port of this machine: a page of some other program's.
     return "Requests from other sites are refused.";

@@ -9,6 +9,7 @@ import { kept } from "../db/kept";
 import { measurements } from "../db/measurements";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
+import { progressOfAll } from "../db/progress";
 import { trials } from "../db/trials";
 import { hub } from "../link/hub";
 import { log } from "../log";
@@ -23,7 +24,8 @@ const LARGEST_GIVEN_BYTES = 600_000;
 /** All trials in brief, newest first; the first `most` of them if that is given. */
 export function briefTrials(most?: number): BriefTrial[] {
   const known = new Map(printers.list().map((printer) => [printer.id, printer]));
-  return trials.list(most).map((trial) => briefOf(trial, known.get(trial.printerId) ?? null));
+  const progress = progressOfAll();
+  return trials.list(most).map((trial) => briefOf(trial, known.get(trial.printerId) ?? null, progress.get(trial.id)));
 }
 
 /** What stands on every page. */

@@ -3,6 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import Link from "next/link";
 import { useCallback, useMemo, useState } from "react";
+import { plainNumber } from "@/core/units";
 import type { BriefTrial } from "@/core/trials/brief";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
@@ -55,6 +56,13 @@ export function TrialList() {
   );
 }
 
+const states = (["planned", "printed", "read", "kept"] as const).map((value) => ({ value, label: value }));
+
+/** `kept 208 °C` */
+function sayState({ state, kept, decimals, unit }: BriefTrial): string {
+  return state === "kept" && kept !== null ? `kept ${plainNumber(kept, decimals + 1)} ${unit}`.trim() : state;
+}
+
 function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: BriefTrial): void }) {
   const remove = useRemoveWithUndo("/trials", "trials");
   const client = useQueryClient();
@@ -66,13 +74,14 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
     });
   const nameOf = useShelfNames();
   const words = useCallback(
-    ({ name, kindLabel, printerId, spoolId, bands }: BriefTrial) =>
+    ({ name, kindLabel, printerId, spoolId, bands, kept }: BriefTrial) =>
       [
         name,
         kindLabel,
         nameOf.printer(printerId),
         nameOf.spool(spoolId),
         ...bands.map(([, value]) => value ?? ""),
+        kept === null ? "" : `kept ${kept}`,
       ].join(" "),
     [nameOf],
   );
@@ -80,6 +89,7 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
   const { found, fields } = useListFilter(trials, words, [
     nameOf.byPrinter,
     nameOf.bySpool,
+    { label: "Any state", of: ({ state }) => state, options: states },
     { label: "Any question", of: ({ kind }) => kind, options: kinds.map(([value, label]) => ({ value, label })) },
   ]);
   if (trials.length === 0) return null;
@@ -94,7 +104,9 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
               <Link className="title" href={`/trials/${trial.id}`} prefetch={false}>
                 {trial.name}
               </Link>
-              <div className="dim">{trial.kindLabel}</div>
+              <div className="dim">
+                {trial.kindLabel}, {sayState(trial)}
+              </div>
             </div>
             <div className="dim">
               {nameOf.printer(trial.printerId)}

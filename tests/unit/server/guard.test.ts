@@ -19,11 +19,15 @@ test.each([
   ["127.0.0.1:4747", "http://evil.example", null, /other sites/],
   ["127.0.0.1:4747", "http://127.0.0.1:9999", null, /other sites/],
   ["127.0.0.1:4747", "null", null, /other sites/],
-  ["127.0.0.1:4747", "not a url", null, /cannot be read/],
+  ["127.0.0.1:4747", "not a url", null, /other sites/],
   ["127.0.0.1:4747", null, "cross-site", /other sites/],
   // Sec-Fetch-Site (W3C Fetch Metadata): another port of this machine, an <img> of somebody else's page.
   ["127.0.0.1:4747", null, "same-site", /other sites/],
   [null, null, null, /which host/],
+  ["127.0.0.1:4747", "https://127.0.0.1:4747", null, /other sites/],
+  ["127.0.0.1:4747", "ftp://127.0.0.1:4747", null, /other sites/],
+  ["127.0.0.1:4747", "http://someone@127.0.0.1:4747", null, /other sites/],
+  ["127.0.0.1:4747", "http://127.0.0.1:4747/page", null, /other sites/],
 ])("foreign ones do not: %s %s %s", (host, origin, site, sentence) => {
   expect(ask(host, origin, site)).toMatch(sentence);
 });

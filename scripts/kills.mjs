@@ -26,11 +26,14 @@ const rounds = Number(values.rounds);
 const data = values.data ?? mkdtempSync(join(tmpdir(), "cuchara-kills-"));
 const problems = [];
 const starts = [];
-const sums = { writes: 0, uploads: 0, edits: 0, backups: 0, jobs: 0 };
+const sums = { writes: 0, uploads: 0, edits: 0, backups: 0, jobs: 0, marks: 0 };
 /** What was acknowledged: name → newest acknowledged height, id → name. */
 const trialHeights = new Map();
 const spoolNames = new Map();
 const fileEdits = new Map();
+/** Pieces, each with the marks of its bands. */
+const runMarks = new Map();
+let runId = null;
 
 /** A tube of so many layers. */
 function tube(layers) {
@@ -73,6 +76,13 @@ async function look(program) {
     const { status, body } = await program.ask("GET", `/api/files/${id}`);
     if (status !== 200) problems.push(`file ${id}: ${status}`);
     else if (body.version < count) problems.push(`file ${id}: edits ${body.version} < ${count}`);
+  }
+  for (const [id, marks] of runMarks) {
+    const { status, body } = await program.ask("GET", `/api/runs/${id}`);
+    if (status !== 200) problems.push(`run ${id}: ${status}`);
+    // One more may have been stored and not acknowledged; none that was may be gone.
+    else if ((body.readings[0]?.marks.length ?? 0) < marks.size)
+      problems.push(`run ${id}: ${body.readings[0]?.marks.length ?? 0} marks < ${marks.size}`);
   }
   const running = (await program.ask("GET", "/api/link/jobs?printerId=1")).body.filter(
     ({ state }) => state === "running",
@@ -140,6 +150,24 @@ for (let round = 1; round <= rounds; round++) {
       await new Promise((resolve) => setTimeout(resolve, 400));
     }),
     on(isEnded, async (turn) => {
+      // A piece is said to be printed, and its bands are marked one after the other.
+      if (turn % 10 === 0 || runId === null) {
+        const { status, body } = await ask("POST", `/api/trials/${trialId}/runs`);
+        if (status !== 201) return;
+        runId = body.id;
+        runMarks.set(runId, new Map());
+        return;
+      }
+      const [band, mark] = [1 + (turn % 5), turn % 5];
+      const { status } = await ask("PUT", `/api/runs/${runId}/readings/bench`, {
+        marks: [{ band, criterion: "bond", mark }],
+      });
+      if (status === 200) {
+        runMarks.get(runId).set(band, mark);
+        sums.marks++;
+      } else problems.push(`PUT reading: ${status}`);
+    }),
+    on(isEnded, async (turn) => {
       const response = await fetch(`${program.address}/api/backup`);
       const bytes = Buffer.from(await response.arrayBuffer());
       if (response.status !== 200 || bytes.length !== Number(response.headers.get("content-length") ?? bytes.length))
@@ -173,7 +201,7 @@ const slowest = starts.at(-1) ?? 0;
 const middle = starts[Math.floor(starts.length / 2)];
 if (middle > Number(values["start-ms"])) problems.push(`starts take ${middle} ms`);
 console.log(
-  `${rounds} kills: ${sums.writes} writes, ${sums.uploads} uploads, ${sums.edits} edits, ${sums.jobs} jobs, ${sums.backups} backups; start ${middle} ms, slowest ${slowest} ms`,
+  `${rounds} kills: ${sums.writes} writes, ${sums.uploads} uploads, ${sums.edits} edits, ${sums.jobs} jobs, ${sums.marks} marks, ${sums.backups} backups; start ${middle} ms, slowest ${slowest} ms`,
 );
 for (const problem of [...new Set(problems)].slice(0, 20)) console.log(problem);
 console.log(problems.length === 0 ? "nothing acknowledged was lost" : `${problems.length} problems`);

@@ -169,3 +169,43 @@ test("on a phone one band fills the screen, and nothing runs out of it", async (
   await expectAccessible(page);
   await page.setViewportSize({ width: 1280, height: 800 });
 });
+
+test("what was tried together is kept together, the range with the value that was read; trials are found by how far they came", async ({
+  page,
+  request,
+}) => {
+  const trialId = await makeTrial(request, { kind: "temperature", printerId: 2, spoolId: 2 });
+  const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as { id: number };
+  const pair = { printerId: 2, spoolId: 2, trialId, runId: run.id };
+  const range = { fromValue: 198, toValue: 206 };
+  const kept = await request.post("/api/kept", {
+    data: { ...pair, setting: "nozzleTemperature", value: 202, ...range, settings: { fan: 60 } },
+  });
+  expect(kept.status()).toBe(201);
+  expect(await kept.json()).toEqual(
+    expect.arrayContaining([
+      expect.objectContaining({ setting: "nozzleTemperature", value: 202, ...range, runId: run.id }),
+      expect.objectContaining({ setting: "fan", value: 60, fromValue: null, toValue: null }),
+    ]),
+  );
+  // A setting named without a value says nothing.
+  const half = await request.post("/api/kept", { data: { ...pair, setting: "fan", settings: { bedTemperature: 60 } } });
+  expect(await half.json()).toEqual([expect.objectContaining({ setting: "bedTemperature" })]);
+  const brief = (await (await request.get("/api/trials?brief=1")).json()) as { id: number; state: string }[];
+  expect(brief.find(({ id }) => id === trialId)).toMatchObject({ state: "kept" });
+  await page.goto("/trials");
+  await page.getByLabel("Any state").selectOption("kept");
+  await expect(
+    page
+      .getByRole("list", { name: "Trials" })
+      .getByText(/kept (202|60) /)
+      .first(),
+  ).toBeVisible();
+  // What was printed is not removed in passing.
+  await page.getByRole("button", { name: "Remove", exact: true }).first().click();
+  await expect(page.getByRole("dialog")).toContainText("with what was printed and read of it");
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: /Cancel/ })
+    .click();
+});

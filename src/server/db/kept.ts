@@ -100,11 +100,15 @@ export const kept = {
     tellChange("kept", Number(lastInsertRowid));
     return kept.get(Number(lastInsertRowid))!;
   },
-  /** Keeps several values of one pair, all of them or none. */
-  addAll(values: SettingValues, about: Omit<NewKept, "setting" | "value">): KeptValue[] {
+  /** Keeps several values of one pair, all of them or none; `read` is the one that was read from a piece, with its range. */
+  addAll(
+    values: SettingValues,
+    about: Omit<NewKept, "setting" | "value" | "fromValue" | "toValue">,
+    read?: Pick<NewKept, "setting" | "fromValue" | "toValue">,
+  ): KeptValue[] {
     return database().transaction(() =>
       (Object.entries(values) as [SettingKey, number][]).map(([setting, value]) =>
-        kept.add({ ...about, setting, value }),
+        kept.add({ ...about, setting, value, ...(read?.setting === setting ? read : {}) }),
       ),
     )();
   },

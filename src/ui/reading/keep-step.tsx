@@ -13,6 +13,7 @@ import { useAct } from "../common/use-act";
 import { When } from "../common/when";
 import type { SentRun } from "./run-data";
 import styles from "./reading.module.css";
+import { sayAllKept } from "../trials/use-keep";
 import { useVerdict, useWeights } from "./use-runs";
 import { sayVerdict } from "./verdict-card";
 
@@ -32,6 +33,8 @@ export function KeepStep({ trial, run, onRead }: Props) {
   const own = kept.find(({ setting }) => setting === run.setting);
   const { label, unit, decimals } = settingFor(run.setting);
   const isSaid = verdict !== null && verdict.value !== null && verdict.advice !== "mark-more";
+  const nearest = isSaid ? nearestUnit(run, verdict.value!) : undefined;
+  const besides = Object.entries(nearest?.settings ?? {}).filter(([key]) => key !== run.setting);
   const keep = () =>
     act(async () => {
       if (!verdict) return;
@@ -39,6 +42,7 @@ export function KeepStep({ trial, run, onRead }: Props) {
       await api.post("/kept", {
         ...{ printerId: trial.printerId, spoolId: trial.spoolId, trialId: trial.id, runId: run.id },
         ...{ setting: run.setting, value, fromValue, toValue },
+        ...(besides.length > 0 ? { settings: Object.fromEntries(besides) } : {}),
       });
       await client.invalidateQueries({ queryKey: keys.kept });
       await client.invalidateQueries({ queryKey: keys.trials });
@@ -57,6 +61,12 @@ export function KeepStep({ trial, run, onRead }: Props) {
               {run.printer.name} with its {plainNumber(run.printer.nozzleMm)} mm nozzle.
             </p>
             <p className="dim">{verdict.why}</p>
+            {besides.length > 0 && (
+              <p className="dim">
+                Tried together with {sayAllKept(Object.fromEntries(besides))} in the band nearest to it: kept along with
+                it.
+              </p>
+            )}
             <Button
               className="go above"
               size="large"
@@ -92,4 +102,11 @@ export function KeepStep({ trial, run, onRead }: Props) {
       </section>
     </div>
   );
+}
+
+/** The band whose value lies nearest to the verdict's: what else it tried goes with it. */
+function nearestUnit({ bands }: SentRun, value: number) {
+  return [...bands]
+    .filter(({ counts }) => counts)
+    .sort((a, b) => Math.abs(a.value - value) - Math.abs(b.value - value))[0];
 }

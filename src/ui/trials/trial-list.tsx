@@ -12,6 +12,7 @@ import { Loading } from "../common/loading";
 import { LongList } from "../common/long-list";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
 import { useShelfNames } from "../common/use-shelf-names";
+import { useAsk } from "../common/talk";
 import { When } from "../common/when";
 import { useAct } from "../common/use-act";
 import { BandStrip } from "./band-strip";
@@ -64,7 +65,14 @@ function sayState({ state, kept, decimals, unit }: BriefTrial): string {
 }
 
 function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: BriefTrial): void }) {
-  const remove = useRemoveWithUndo("/trials", "trials");
+  const removeAtOnce = useRemoveWithUndo("/trials", "trials");
+  const ask = useAsk();
+  const remove = async ({ id, name, state }: BriefTrial) => {
+    const isPrinted = state !== "planned";
+    const question = { title: `Remove “${name}” with what was printed and read of it?`, okText: "Remove it all" };
+    if (isPrinted && !(await ask(question))) return;
+    await removeAtOnce(id, `“${name}”`);
+  };
   const client = useQueryClient();
   const { act } = useAct();
   const copy = ({ id }: BriefTrial) =>
@@ -124,7 +132,7 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
               <button className="link-button" onClick={() => onCopyTo(trial)}>
                 Copy to …
               </button>
-              <button className="link-button" onClick={() => void remove(trial.id, `“${trial.name}”`)}>
+              <button className="link-button" onClick={() => void remove(trial)}>
                 Remove
               </button>
             </div>

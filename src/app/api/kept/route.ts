@@ -46,12 +46,16 @@ export const GET = handle((request) => {
 
 /** Keeps one value, or all of several together: either every one of them is kept, or none. */
 export const POST = handle(async (request) => {
-  const { setting, value, settings, ...about } = await readBody(request, keptSchema);
+  const { setting, value, settings, fromValue, toValue, ...about } = await readBody(request, keptSchema);
   checkPair(about.printerId, about.spoolId);
-  const checked = settingValuesSchema.safeParse(settings ?? { [setting!]: value });
+  const checked = settingValuesSchema.safeParse({
+    ...settings,
+    ...(setting !== undefined && value !== undefined ? { [setting]: value } : {}),
+  });
   if (!checked.success) {
     throw new Refused("invalid", checked.error.issues[0]?.message ?? "A setting cannot be that.", { field: "value" });
   }
-  const added = kept.addAll(checked.data, about);
+  // What cannot be told apart is said of the value that was read, not of what was tried along with it.
+  const added = kept.addAll(checked.data, about, setting && { setting, fromValue, toValue });
   return json(settings === undefined ? added[0] : added, 201);
 });

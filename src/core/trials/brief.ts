@@ -1,5 +1,5 @@
 /** A trial as lists show it: what it asks of whom, and its values at a glance; the plan itself stays where it is. */
-import { settingFor, SettingKey } from "../settings";
+import { settingFor, SettingKey, SettingValues } from "../settings";
 import type { Printer } from "../shelf/printer";
 import { trialKindFor } from ".";
 import { primaryKey } from "./shown";
@@ -29,11 +29,12 @@ export type TrialState = "planned" | "printed" | "read" | "kept";
 export interface Progress {
   runs: number;
   readings: number;
-  kept: number | null;
+  /** The newest value of each setting that was kept of it. */
+  kept: SettingValues;
 }
 
 export function stateOf({ runs, readings, kept }: Progress): TrialState {
-  if (kept !== null) return "kept";
+  if (Object.keys(kept).length > 0) return "kept";
   if (readings > 0) return "read";
   return runs > 0 ? "printed" : "planned";
 }
@@ -41,7 +42,7 @@ export function stateOf({ runs, readings, kept }: Progress): TrialState {
 export function briefOf(
   trial: Trial & { version: number },
   printer: Printer | null,
-  progress: Progress = { runs: 0, readings: 0, kept: null },
+  progress: Progress = { runs: 0, readings: 0, kept: {} },
 ): BriefTrial {
   const { id, kind, name, printerId, spoolId, updatedAt, version, plan } = trial;
   const setting = primaryKey(trial, printer);
@@ -61,6 +62,6 @@ export function briefOf(
     bands: plan.bands.map(({ heightMm, settings }) => [heightMm, settings[setting] ?? null]),
     besides: plan.sideBySide?.values.length ?? 0,
     state: stateOf(progress),
-    kept: progress.kept,
+    kept: progress.kept[setting] ?? null,
   };
 }

@@ -99,6 +99,11 @@ test("a run keeps the plan it was printed with, and can be removed and put back"
   await request.put(`/api/trials/${trialId}`, { data: { plan: { ...plan, bands: plan.bands.slice(0, 3) } } });
   const after = (await (await request.get(`/api/runs/${run.id}`)).json()) as { bands: object[] };
   expect(after.bands).toHaveLength(7);
+  // The bench says that a piece waits, and leads to its reading.
+  await request.put("/api/bench", { data: { printerId: 1, spoolId: 1 } });
+  await page.goto("/bench");
+  await page.getByRole("link", { name: "read it", exact: true }).first().click();
+  await expect(page.getByRole("region", { name: "Questions about the band" })).toBeVisible();
   await openTrial(page, trialId);
   await step(page, "Run");
   await page.getByRole("button", { name: "Remove this piece" }).click();

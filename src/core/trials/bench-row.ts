@@ -3,7 +3,7 @@ import { optionsOf } from "../options/option";
 import { SettingKey, settingFor, SettingValues } from "../settings";
 import type { Printer } from "../shelf/printer";
 import type { Spool } from "../shelf/spool";
-import type { BriefTrial } from "./brief";
+import type { BriefTrial, TrialState } from "./brief";
 import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
 import { unsettled } from "./need";
 
@@ -23,7 +23,7 @@ export interface BenchRow {
   kept: { value: number; keptAt: string } | null;
   /** Trials of this pair, and the values the latest of them tries. */
   count: number;
-  latest: { id: number; name: string; updatedAt: string; values: number[] } | null;
+  latest: { id: number; name: string; updatedAt: string; values: number[]; state: TrialState } | null;
   /** What should be settled before; empty if all is. */
   needs: string;
   /** The first question whose answer is not kept. */
@@ -65,7 +65,13 @@ export function benchRows({ printer, spool, kept, measured, trials }: BenchKnown
       kept: found ? { value: found.value, keptAt: found.keptAt } : null,
       count: asked.length,
       latest: latest
-        ? { id: latest.id, name: latest.name, updatedAt: latest.updatedAt, values: [...new Set(values)] }
+        ? {
+            id: latest.id,
+            name: latest.name,
+            updatedAt: latest.updatedAt,
+            values: [...new Set(values)],
+            state: latest.state,
+          }
         : null,
       needs: unsettled(kind.needs, keptValues, measured),
       isNext: false,

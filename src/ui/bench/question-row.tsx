@@ -22,6 +22,7 @@ interface Props {
 export function QuestionRow({ row, effort, printerId, spoolId }: Props) {
   const { kind, label, says, explains, kept, unit, decimals, latest, count, needs, isNext } = row;
   const { start, starting } = useStartTrial();
+  const isWaiting = latest?.state === "printed" || latest?.state === "read";
   return (
     <li className={`list-row ${styles.question}`}>
       <div>
@@ -42,6 +43,14 @@ export function QuestionRow({ row, effort, printerId, spoolId }: Props) {
             <>
               {count === 1 ? "One trial" : `${count} trials`}, the last <When at={latest.updatedAt} />:{" "}
               <Link href={`/trials/${latest.id}`}>{latest.name}</Link>
+              {isWaiting && (
+                <>
+                  . <b>{latest.state === "read" ? "It is read, and nothing is kept yet:" : "It is printed:"}</b>{" "}
+                  <Link href={`/trials/${latest.id}?step=read`}>
+                    {latest.state === "read" ? "look at the verdict" : "read it"}
+                  </Link>
+                </>
+              )}
             </>
           ) : (
             `Not asked yet for this pair.${needs ? ` Settle first: ${needs}.` : ""}`

@@ -1,6 +1,6 @@
 "use client";
 /** A trial as its page shows it: the editor, what the worker makes of it, what is looked at, and what can be done. */
-import { useRouter } from "next/navigation";
+import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/findings/finding";
 import { sayKey } from "@/core/units";
@@ -24,7 +24,8 @@ import { trialColumns } from "./log-columns";
 import { useTrialMoves } from "./trial-moves";
 
 export type View = "log" | "bands" | "above" | "path" | "program";
-export type Step = "plan" | "check" | "run" | "read" | "keep";
+const steps = ["plan", "check", "run", "read", "keep"] as const;
+export type Step = (typeof steps)[number];
 
 /** Lower pieces are looked at from above only. */
 const FLAT_MM = 2;
@@ -42,7 +43,8 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
   const spool = spools.find(({ id }) => id === trial.spoolId) ?? null;
   const { view, failure, client } = useTrialView(trial, printer, spool);
   const [chosenView, setView] = useState<View>("log");
-  const [step, chooseStep] = useState<Step>("plan");
+  const asked = useSearchParams().get("step");
+  const [step, chooseStep] = useState<Step>(steps.find((one) => one === asked) ?? "plan");
   const [runId, setRunId] = useState<number | null>(null);
   const runs = useRuns(trial.id).data;
   // A step shows what it is about, whichever view was open: what a check adds stands on the log.

@@ -3,6 +3,7 @@ import { printerSchema } from "@/core/shelf/printer-schema";
 import type { Run } from "@/core/trials/run";
 import { trialSchema } from "@/core/trials/trial-schema";
 import type { Measured } from "@/core/reading/found";
+import { layOver } from "@/core/reading/lay-over";
 import type { GivenMark } from "@/core/reading/score";
 import { tellChange } from "../changes";
 import { database } from "./connection";
@@ -134,8 +135,7 @@ export const readings = {
       const before = readings.ofRun(runId).find((one) => one.reader === reader);
       const reading: Reading = {
         reader,
-        marks: merged(before?.marks ?? [], given.marks ?? [], ({ band, criterion }) => `${band} ${criterion}`),
-        measures: merged(before?.measures ?? [], given.measures ?? [], ({ band, what }) => `${band} ${what}`),
+        ...layOver(before ?? { marks: [], measures: [] }, given),
         note: given.note ?? before?.note ?? "",
         readAt: new Date().toISOString(),
       };
@@ -158,9 +158,3 @@ export const readings = {
     })();
   },
 };
-
-function merged<T>(before: T[], given: T[], keyOf: (one: T) => string): T[] {
-  const all = new Map(before.map((one) => [keyOf(one), one]));
-  for (const one of given) all.set(keyOf(one), one);
-  return [...all.values()];
-}

@@ -5,7 +5,8 @@ import { useCallback, useMemo, useState } from "react";
 import { beadWidthFor } from "@/core/printing/process";
 import type { CriterionKey } from "@/core/reading";
 import type { Mark } from "@/core/reading/criterion";
-import type { GivenMark, Weights } from "@/core/reading/score";
+import { layOver, Said } from "@/core/reading/lay-over";
+import type { Weights } from "@/core/reading/score";
 import { verdict, Verdict } from "@/core/reading/verdict";
 import { trialKindFor } from "@/core/trials";
 import { api } from "../common/api";
@@ -32,7 +33,7 @@ export function useReading(trialId: number, run: SentRun | null) {
   const lengthsOf = (band: number, what: string): number[] =>
     own?.measures.find((one) => one.band === band && one.what === what)?.valuesMm ?? [];
   const give = useCallback(
-    async (given: { marks?: GivenMark[]; measures?: { band: number; what: string; valuesMm: number[] }[] }) => {
+    async (given: Partial<Said>) => {
       if (!run) return;
       client.setQueryData<SentRun[]>(keys.runs(trialId), (all) =>
         all?.map((one) => (one.id === run.id ? withGiven(one, reader, given) : one)),
@@ -56,26 +57,13 @@ export function useReading(trialId: number, run: SentRun | null) {
 }
 
 /** The run with what was just given, as the server will have it. */
-function withGiven(
-  run: SentRun,
-  reader: string,
-  given: { marks?: GivenMark[]; measures?: { band: number; what: string; valuesMm: number[] }[] },
-): SentRun {
+function withGiven(run: SentRun, reader: string, given: Partial<Said>): SentRun {
   const before = run.readings.find((one) => one.reader === reader) ?? {
     ...{ reader, marks: [], measures: [], note: "" },
     readAt: new Date().toISOString(),
   };
-  const marks = [
-    ...before.marks.filter(
-      (old) => !given.marks?.some((one) => one.band === old.band && one.criterion === old.criterion),
-    ),
-    ...(given.marks ?? []),
-  ];
-  const measures = [
-    ...before.measures.filter((old) => !given.measures?.some((one) => one.band === old.band && one.what === old.what)),
-    ...(given.measures ?? []),
-  ];
-  return { ...run, readings: [...run.readings.filter((one) => one.reader !== reader), { ...before, marks, measures }] };
+  const reading = { ...before, ...layOver(before, given) };
+  return { ...run, readings: [...run.readings.filter((one) => one.reader !== reader), reading] };
 }
 
 const WEIGHTS_KEY = "cuchara-weights";

@@ -69,7 +69,7 @@ test("run, read, ask once more, read, keep: the bench shows the value", async ({
   await expect(verdict.getByRole("heading")).toHaveText(/°C$/);
 
   await verdict.getByRole("button", { name: /Ask once more, finer/ }).click();
-  await expect(page.getByLabel("Name of the trial")).toHaveValue(/, round 2$/);
+  await expect(page.getByLabel("Name of the trial")).toHaveValue(/ Round 2$/);
   const nextId = Number(/\/trials\/(\d+)/.exec(page.url())![1]);
   expect(nextId).not.toBe(trialId);
   await step(page, "Run");

@@ -129,7 +129,7 @@ export function addNextRound(trial: StoredTrial, run: Run, weights: Weights): St
   if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
   const round = (trial.round ?? 1) + 1;
   const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;
-  const name = `${trial.name.replace(/, round \d+$/, "")}, round ${round}`.slice(0, 100);
+  const name = `${trial.name.replace(/ Round \d+$/, "")} Round ${round}`.slice(0, 100);
   return trials.add({ ...fields, ...withoutIds(run.trial), plan: plan.value, name, round, from: trial.id });
 }
 

@@ -45,16 +45,20 @@ export function TrialHead({ trial, printers, spools, onEdit, right, printed }: P
     <>
       <div className="page-head">
         <div className={styles.about}>
-          <h1>
-            <TextField
-              plain
-              aria-label="Name of the trial"
-              value={trial.name}
-              maxLength={100}
-              onChange={(name) => onEdit({ name })}
-              className={styles.name}
-            />
-          </h1>
+          {printed !== undefined ? (
+            <h1>{trial.name}</h1>
+          ) : (
+            <h1>
+              <TextField
+                plain
+                aria-label="Name of the trial"
+                value={trial.name}
+                maxLength={100}
+                onChange={(name) => onEdit({ name })}
+                className={styles.name}
+              />
+            </h1>
+          )}
           {printed !== undefined ? (
             <p className="sub">{printed}</p>
           ) : (

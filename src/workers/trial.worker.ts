@@ -4,6 +4,7 @@ import { explainLine } from "@/core/firmware/explain";
 import { sayState } from "@/core/firmware/holds";
 import { stateBehind } from "@/core/gcode/state-behind";
 import { readingOf } from "@/core/machine/reading";
+import { outOfReach, sayOutOfReach } from "@/core/heightplan/reach";
 import { frontView } from "@/core/printing/front-view";
 import { filamentAreaMm2 } from "@/core/material/bead";
 import { bedCentre } from "@/core/shelf/printer";
@@ -65,7 +66,7 @@ function meaningOf({ input, built: { bytes } }: NonNullable<typeof last>, line: 
 }
 
 function viewOf(
-  { spool, printer }: TrialInput,
+  { trial, spool, printer }: TrialInput,
   built: BuiltTrial,
   inspected: InspectedTrial,
   started: number,
@@ -77,7 +78,7 @@ function viewOf(
     bands: built.bands,
     front: frontView(built.slices),
     widthMm: built.shape.widthMm,
-    legend: built.shape.legend,
+    legend: [built.shape.legend, sayOutOfReach(outOfReach(trial, printer))].filter(Boolean).join(" "),
     spots: spotsOnBed(built.shape.spots ?? [], bedCentre(printer)),
     layers: {
       seconds: Float32Array.from(report.layers, ({ seconds }) => seconds),

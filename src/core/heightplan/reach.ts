@@ -1,4 +1,5 @@
 /** Which speeds of drawing back the extruder never comes to, so that bands that differ only there are alike on the piece. */
+import { plainNumber } from "../units";
 import { peakMmS } from "../motion/trapezoid";
 import type { SettingValues } from "../settings";
 import type { Printer } from "../shelf/printer";
@@ -37,4 +38,13 @@ export function outOfReach(
   };
   const all = side ? side.map((lengthMm, i) => at(lengthMm, i + 1)) : [at(usual, null)];
   return all.filter(({ lengthMm, bands: alike }) => lengthMm > 0 && alike.length > 0);
+}
+
+/** Lengths and the speed they come to, in a sentence for the legend; empty where all bands are reached. */
+export function sayOutOfReach(found: readonly OutOfReach[]): string {
+  if (found.length === 0) return "";
+  const each = found.map(
+    ({ lengthMm, reachesMmS }) => `${plainNumber(lengthMm, 2)} mm ${plainNumber(reachesMmS, 0)} mm/s`,
+  );
+  return `The extruder gets no faster than this, so that quicker bands are alike there: ${each.join(", ")}.`;
 }

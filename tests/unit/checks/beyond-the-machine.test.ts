@@ -2,7 +2,7 @@
 import { gearPasses } from "@/core/checks/gear-passes";
 import { accelerationCeiling } from "@/core/firmware/values/ceiling";
 import { Finding } from "@/core/findings/finding";
-import { outOfReach } from "@/core/heightplan/reach";
+import { outOfReach, sayOutOfReach } from "@/core/heightplan/reach";
 import { Printer } from "@/core/shelf/printer";
 import { buildTrial } from "@/core/trials/build";
 import { inspectTrial } from "@/core/trials/inspect";
@@ -28,6 +28,7 @@ describe("speeds of drawing back that are never reached", () => {
     // 2 mm: √(1500 · 2) = 54.8 mm/s is less than the last band's 60, but more than the one before.
     expect(found.find(({ lengthMm }) => lengthMm === 2)?.bands).toEqual([6]);
     expect(found.some(({ lengthMm }) => lengthMm >= 3)).toBe(false);
+    expect(sayOutOfReach(found)).toMatch(/0\.5 mm 27 mm\/s, 1 mm 39 mm\/s, 2 mm 55 mm\/s\.$/);
   });
 
   test("are a note of the trial, and stand in the file", () => {

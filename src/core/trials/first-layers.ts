@@ -61,6 +61,8 @@ function hotter({ trial: { kind, fixed, plan }, printer, spool }: FirstLayersReq
   return own.flatMap(({ key, more, highest }) => {
     const usual = fixed[key];
     // Where a setting is asked about and not held in between, its first band begins on the bed.
+    // Start lines that heat by figures of their own, or not at all, are left to do so.
+    if (!printer.startLines.includes(key === "bedTemperature" ? "bedFirst" : "nozzleFirst")) return [];
     if (usual === undefined || (!isHeldBetween && variedKeys(plan.bands).includes(key))) return [];
     const value = Math.min(usual + more, highest);
     return value <= usual ? [] : [{ key, value, layers: spool.firstLayers }];

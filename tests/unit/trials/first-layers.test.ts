@@ -84,6 +84,13 @@ test("what is held between two spans is hotter on the first layers as well", () 
   expect(layers.slice(0, 3).map(({ nozzle }) => nozzle)).toEqual([230, 230, 215]);
 });
 
+test("a printer whose start lines never speak of the bed is not told to change it", () => {
+  const bare = { ...ladle, startLines: "G28\nM109 S{{nozzleFirst}}" };
+  const trial = { ...trialOfKind("retraction", bare, spool), fixed };
+  const layers = inForceByLayer(buildTrial({ trial, printer: bare, spool }).bytes);
+  expect(layers.slice(0, 3).map(({ bed }) => bed)).toEqual([NaN, NaN, NaN]);
+});
+
 test("nothing is set hotter than the printer goes", () => {
   const trial = { ...trialOfKind("retraction", ladle, spool), fixed: { ...fixed, nozzleTemperature: 255 } };
   const layers = inForceByLayer(buildTrial({ trial, printer: ladle, spool }).bytes);

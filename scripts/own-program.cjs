@@ -16,6 +16,10 @@ function freePort() {
   });
 }
 
+/** Programs that run. Whoever started one may fail: left behind, it would hold its pipes, and whoever waits for them. */
+const alive = new Set();
+process.once("exit", () => alive.forEach((pid) => process.kill(-pid, "SIGKILL")));
+
 /** Starts the built program; gives how to ask it and how to end it once its interface answers, and how long that took. */
 async function startProgram(data, { port, host = "127.0.0.1" } = {}) {
   const at = port ?? (await freePort());
@@ -39,6 +43,8 @@ async function startProgram(data, { port, host = "127.0.0.1" } = {}) {
   const address = `http://127.0.0.1:${at}`;
   let isEnded = false;
   void ended.then(() => (isEnded = true));
+  alive.add(child.pid);
+  void ended.then(() => alive.delete(child.pid));
   for (;;) {
     // Well or not: once it says how it is, it is there.
     const up = await fetch(`${address}/api/health`)

@@ -31,6 +31,10 @@ const simulator = spawn(bin("tsx"), ["scripts/simulator.ts", "--tcp", String(sim
   stdio: ["ignore", "pipe", "inherit"],
   detached: true,
 });
+process.once("exit", () => {
+  // The whole group: it was started through a launcher.
+  if (simulator.exitCode === null && simulator.signalCode === null) process.kill(-simulator.pid, "SIGKILL");
+});
 await new Promise((resolve) => simulator.stdout.on("data", (text) => String(text).includes("is at") && resolve()));
 
 /** A line with faults: one line in so many is garbled on its way out, one `ok` in so many is lost, temperatures come unasked. */
@@ -141,7 +145,6 @@ for (const [name, figure] of Object.entries(figures)) console.log(`${name.padEnd
 for (const page of pages) page.abort();
 await program.end();
 proxy.close();
-process.kill(-simulator.pid, "SIGKILL");
 rmSync(data, { recursive: true, force: true });
 const problems = [
   worst > Number(values["delay-ms"]) && `everything else waited ${worst} ms`,

@@ -11,6 +11,7 @@ import { fanTooSlow } from "./fan-too-slow";
 import { Finding, worstFirst } from "../findings/finding";
 import { Check, CheckContext, ProgramCheck } from "./check";
 import { fitted } from "./fitted";
+import { firstLayersUnheard } from "./first-layers-unheard";
 import { gearPassesCheck } from "./gear-passes";
 import { headClearance } from "./head-clearance";
 import { leftOn } from "./left-on";
@@ -48,6 +49,7 @@ export const checks: Check[] = [
   spotsDiffer,
   ...programChecks,
   startTemperature,
+  firstLayersUnheard,
   coldAtBottom,
   outsideLabel,
   tooLowToSettle,

@@ -89,6 +89,13 @@ test("a printer whose start lines never speak of the bed is not told to change i
   const trial = { ...trialOfKind("retraction", bare, spool), fixed };
   const layers = inForceByLayer(buildTrial({ trial, printer: bare, spool }).bytes);
   expect(layers.slice(0, 3).map(({ bed }) => bed)).toEqual([NaN, NaN, NaN]);
+  const input = { trial, printer: bare, spool };
+  const { findings } = inspectTrial(input, buildTrial(input));
+  expect(findings.filter(({ check }) => check === "proof-differs")).toEqual([]);
+  expect(findings.find(({ check }) => check === "first-layers-unheard")).toMatchObject({
+    severity: "note",
+    message: expect.stringContaining("{{bedFirst}}") as string,
+  });
 });
 
 test("nothing is set hotter than the printer goes", () => {

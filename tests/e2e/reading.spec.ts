@@ -142,6 +142,13 @@ test("over HTTP: what is no mark, no band and no weight is refused beside its fi
     body: { error: { field: "marks.0.criterion" } },
   });
   expect((await put({ marks: [{ band: 1, criterion: "bond", mark: 5 }] })).status).toBe(400);
+  // Nothing is measured on a fan's piece, and what is no name is no reader.
+  expect(await put({ measures: [{ band: 1, what: "wall", valuesMm: [0.4] }] })).toMatchObject({
+    status: 400,
+    body: { error: { field: "measures.0.what" } },
+  });
+  const nameless = await request.put(`/api/runs/${run.id}/readings/${"x".repeat(61)}`, { data: { marks: [] } });
+  expect(nameless.status()).toBe(400);
   // Marks that are not named stay.
   await put({ marks: [{ band: 1, criterion: "bond", mark: 1 }] });
   const second = await put({ marks: [{ band: 2, criterion: "bond", mark: null }] });

@@ -1,3 +1,4 @@
+import { speaksOf } from "../printing/template";
 import { Check } from "./check";
 
 /** A spool that wants its first layers hotter on a printer whose start lines heat by figures of their own. */
@@ -6,11 +7,11 @@ export const firstLayersUnheard: Check = {
   passes: null,
   run({ spool, printer }) {
     const wishes = [
-      { what: "nozzle", more: spool.firstLayersNozzleHotterC, name: "nozzleFirst" },
-      { what: "bed", more: spool.firstLayersBedHotterC, name: "bedFirst" },
+      { what: "nozzle", more: spool.firstLayersNozzleHotterC, name: "nozzleFirst" as const },
+      { what: "bed", more: spool.firstLayersBedHotterC, name: "bedFirst" as const },
     ];
     return wishes
-      .filter(({ more, name }) => more > 0 && !printer.startLines.includes(name))
+      .filter(({ more, name }) => more > 0 && !speaksOf(printer.startLines, name))
       .map(({ what, name }) => ({
         check: "first-layers-unheard",
         severity: "note",

@@ -49,6 +49,11 @@ export function unknownNames(text: string): { name: string; line: number }[] {
   return unknown;
 }
 
+/** Whether the lines leave a figure to the trial. */
+export function speaksOf(lines: string, name: TemplateName): boolean {
+  return [...lines.matchAll(bracketed)].some(([, inside]) => inside.trim() === name);
+}
+
 /** The fields of a printer that hold templates, and what they are called. */
 const fieldNames = { startLines: "Start lines", endLines: "End lines" } as const;
 

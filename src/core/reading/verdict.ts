@@ -4,7 +4,7 @@ import { clamp, roundTo } from "../units";
 import type { Advice, Found, Measured } from "./found";
 import type { ReadingGuide, Rule } from "./guide";
 import { bestValue } from "./rules/best";
-import { nominalValue } from "./rules/nominal";
+import { nominalValue, proportionalValue } from "./rules/nominal";
 import { leastValue, mostValue } from "./rules/threshold";
 import { sensible } from "./say";
 import { BandOnPiece, GivenMark, scoreBands, ScoredBand, Weights } from "./score";
@@ -46,12 +46,14 @@ export function verdict(request: VerdictRequest): Verdict {
     weights,
   );
   const found = find(request, scored);
-  const { unit } = settingFor(setting);
+  const { unit, lowest, highest } = settingFor(setting);
   const range = found && {
     low: Math.min(...bands.map(({ value }) => value)),
     high: Math.max(...bands.map(({ value }) => value)),
   };
-  const rounded = (value: number) => (range ? clamp(sensible(setting, value), range.low, range.high) : value);
+  // A straight line may lead beyond what was tried; marks may not.
+  const { low, high } = range && guide.rule !== "nominal" ? range : { low: lowest, high: highest };
+  const rounded = (value: number) => clamp(sensible(setting, value), low, high);
   return {
     rule: guide.rule,
     setting,
@@ -76,23 +78,27 @@ function find({ guide, readers, wantedMm, weights, setting }: VerdictRequest, sc
   const told = scored.filter(({ counts, score }) => counts && score !== null);
   if (guide.rule === "nominal") {
     const measures = readers.flatMap((reader) => reader.measures);
-    const found = wantedMm === undefined ? null : nominalValue(scored, measures, wantedMm, settingFor(setting).unit);
+    const { unit } = settingFor(setting);
+    const found = scored.some((band) => band.wantedMm !== undefined)
+      ? proportionalValue(scored, measures, unit)
+      : wantedMm === undefined
+        ? null
+        : nominalValue(scored, measures, wantedMm, unit);
     if (found) return found;
   }
-  if (told.length < FEWEST_BANDS) return null;
+  if (new Set(told.map(({ value }) => value)).size < FEWEST_BANDS) return null;
   if (guide.rule === "least") return leastValue(told, setting);
   if (guide.rule === "most") return mostValue(told, setting, weights.speed ?? 1);
   return bestValue(told, setting);
 }
 
 function tooLittle({ rule, measure }: ReadingGuide, scored: readonly ScoredBand[]): string {
+  const toMeasure =
+    rule === "nominal" && measure ? `Measure the ${measure.label.toLowerCase()} at two places at least` : "";
+  // Where all were printed with one value, only lengths tell another.
+  if (toMeasure && new Set(scored.map(({ value }) => value)).size < FEWEST_BANDS) return `${toMeasure}.`;
   const marked = scored.filter(({ counts, score }) => counts && score !== null).length;
-  const measured =
-    rule === "nominal" && measure
-      ? `Measure the ${measure.label.toLowerCase()} on two bands at least, or mark`
-      : "Mark";
-  const more = FEWEST_BANDS - marked;
-  return `${measured} ${more} more band${more === 1 ? "" : "s"}: fewer than ${FEWEST_BANDS} say nothing about what lies between.`;
+  const more = Math.max(1, FEWEST_BANDS - marked);
+  const toMark = `${toMeasure ? `${toMeasure}, or mark` : "Mark"} ${more} more band${more === 1 ? "" : "s"}`;
+  return `${toMark}: fewer than ${FEWEST_BANDS} say nothing about what lies between.`;
 }
-
-export type { Advice, Measured };

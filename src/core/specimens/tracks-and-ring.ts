@@ -2,8 +2,9 @@
 import { planHeightMm } from "../heightplan/plan";
 import { Track } from "../printing/track";
 import { numberOption } from "../options/option";
-import { clamp, HEIGHT_TOLERANCE_MM, plainNumber, roundTo } from "../units";
+import { clamp, HEIGHT_TOLERANCE_MM, plainNumber } from "../units";
 import { flatText } from "./flat-text";
+import { trackWidthsMm } from "./track-widths";
 import { Spot, Specimen, SpecimenRequest, PieceShape } from "./specimen";
 
 const TRACK_MM = 70;
@@ -15,12 +16,6 @@ const TEXT_MM = 3;
 const TEXT_ROOM_MM = 14;
 const GAP_MM = 8;
 const SMALLEST_RING_MM = 5;
-
-/** Widths of the tracks, mm: from narrow to wide in even steps. */
-export function trackWidthsMm(count: number, narrowMm: number, wideMm: number): number[] {
-  if (count <= 1) return count === 1 ? [narrowMm] : [];
-  return Array.from({ length: count }, (_, i) => roundTo(narrowMm + ((wideMm - narrowMm) * i) / (count - 1), 2));
-}
 
 function shape({ plan, options, beadWidthMm, layerHeightMm, firstLayerHeightMm, room }: SpecimenRequest): PieceShape {
   const widths = trackWidthsMm(

@@ -7,6 +7,7 @@ import { Spool } from "../shelf/spool";
 import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
 import { buildTrial } from "./build";
 import { firstRound } from "./first-round";
+import type { Trial } from "./trial";
 
 export interface Effort {
   kind: TrialKindKey;
@@ -25,9 +26,16 @@ export function effortOf(kind: TrialKindKey, printer: Printer, spool: Spool, kep
   const layerMm = usualLayerMm(printer);
   const heights = { layerHeightMm: layerMm, firstLayerHeightMm: layerMm };
   const round = firstRound(kind, { printer, spool, kept, options: {}, ...heights });
-  const trial = {
-    ...{ id: 1, kind, name: trialKindFor(kind).question(spool), printerId: 1, spoolId: 1, tool: 0, options: {} },
-    ...{ createdAt: "", updatedAt: "" },
+  const trial: Trial = {
+    id: 1,
+    kind,
+    name: trialKindFor(kind).question(spool),
+    printerId: 1,
+    spoolId: 1,
+    tool: 0,
+    options: {},
+    createdAt: "",
+    updatedAt: "",
     ...heights,
     plan: round.plan,
     fixed: round.fixed,

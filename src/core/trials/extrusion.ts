@@ -1,5 +1,6 @@
 import { bedCentre, bedDepthMm } from "../shelf/printer";
 import { plainNumber } from "../units";
+import { trackWidthsMm } from "../specimens/track-widths";
 import { TrialKind } from "./kind";
 import { numberOption } from "../options/option";
 import { REST_MM } from "./prime";
@@ -83,6 +84,12 @@ export const extrusion: TrialKind = {
     ],
     measure: { key: "track", label: "Width of the track", usualCount: 3 },
   },
+  tracksMm: (options) =>
+    trackWidthsMm(
+      Math.round(numberOption(options, "tracks")),
+      numberOption(options, "narrowMm"),
+      numberOption(options, "wideMm"),
+    ),
   range: () => ({ low: 90, high: 110 }),
   process: (usual) => ({ ...usual, brimRings: 0 }),
   // The feed is an act of its own: behind the print, at the bed's edge, and somebody says when to go on.

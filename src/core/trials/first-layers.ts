@@ -4,6 +4,7 @@
  */
 import { variedKeys } from "../heightplan/plan";
 import { columnsOf, Followed } from "../heightplan/planned";
+import { speaksOf } from "../printing/template";
 import { SettingKey, settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
@@ -55,14 +56,24 @@ export interface FirstLayersRequest {
 function hotter({ trial: { kind, fixed, plan }, printer, spool }: FirstLayersRequest) {
   const isHeldBetween = trialKindFor(kind).spread !== undefined;
   const own = [
-    { key: "nozzleTemperature" as const, more: spool.firstLayersNozzleHotterC, highest: printer.highestNozzleC },
-    { key: "bedTemperature" as const, more: spool.firstLayersBedHotterC, highest: printer.highestBedC },
+    {
+      key: "nozzleTemperature" as const,
+      more: spool.firstLayersNozzleHotterC,
+      highest: printer.highestNozzleC,
+      name: "nozzleFirst" as const,
+    },
+    {
+      key: "bedTemperature" as const,
+      more: spool.firstLayersBedHotterC,
+      highest: printer.highestBedC,
+      name: "bedFirst" as const,
+    },
   ];
-  return own.flatMap(({ key, more, highest }) => {
+  return own.flatMap(({ key, more, highest, name }) => {
     const usual = fixed[key];
     // Where a setting is asked about and not held in between, its first band begins on the bed.
     // Start lines that heat by figures of their own, or not at all, are left to do so.
-    if (!printer.startLines.includes(key === "bedTemperature" ? "bedFirst" : "nozzleFirst")) return [];
+    if (!speaksOf(printer.startLines, name)) return [];
     if (usual === undefined || (!isHeldBetween && variedKeys(plan.bands).includes(key))) return [];
     const value = Math.min(usual + more, highest);
     return value <= usual ? [] : [{ key, value, layers: spool.firstLayers }];

@@ -65,6 +65,8 @@ export interface TrialKind {
   firstRound(request: RoundRequest): Round;
   /** How its piece is read once it is printed. */
   reads: ReadingGuide;
+  /** Widths of single beads that are measured one by one, mm, where a piece has those instead of bands. */
+  tracksMm?(options: OptionValues): number[];
   /** The range that the value is looked for in, for the scale on the bench. */
   range(printer: Printer, spool: Spool): { low: number; high: number };
   /** A line below a band's value: a duty beside a percentage, an equivalent. */

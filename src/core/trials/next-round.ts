@@ -77,7 +77,8 @@ function finer(
   }
   const grid = finest / 2;
   const next = Math.max(finest, Math.round(step / FINER / grid) * grid);
-  const count = clamp(Math.ceil((toValue - fromValue) / next) + 4, FEWEST_VALUES, MOST_VALUES);
+  // An odd number, so that what was found is tried itself.
+  const count = clamp(Math.ceil((toValue - fromValue) / next) + 4, FEWEST_VALUES, MOST_VALUES) | 1;
   const middle = Math.round(value / grid) * grid;
   const { low, high } = limits(key, printer);
   const first = clamp(middle - ((count - 1) / 2) * next, low, Math.max(low, high - (count - 1) * next));
@@ -114,6 +115,16 @@ function withValues({ plan }: Trial, key: SettingKey, rising: number[]): Trial["
   if (plan.sideBySide?.setting === key) return { ...plan, sideBySide: { setting: key, values: rising } };
   const falls = (plan.bands[0].settings[key] ?? 0) > (plan.bands[plan.bands.length - 1].settings[key] ?? 0);
   const values = falls ? [...rising].reverse() : rising;
-  const [{ heightMm, settings }] = plan.bands;
-  return { ...plan, bands: values.map((value) => ({ heightMm, settings: { ...settings, [key]: value } })) };
+  const [{ heightMm }] = plan.bands;
+  // What else was tried goes along as the nearest band had it.
+  const nearest = (value: number) =>
+    plan.bands.reduce((best, band) =>
+      Math.abs((band.settings[key] ?? Infinity) - value) < Math.abs((best.settings[key] ?? Infinity) - value)
+        ? band
+        : best,
+    );
+  return {
+    ...plan,
+    bands: values.map((value) => ({ heightMm, settings: { ...nearest(value).settings, [key]: value } })),
+  };
 }

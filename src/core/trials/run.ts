@@ -3,8 +3,11 @@ import type { Mark } from "../heightplan/marks";
 import { resolveBands, ResolvedBand } from "../heightplan/plan";
 import { layerTops } from "../heightplan/layer-grid";
 import { planHeightMm } from "../heightplan/plan";
-import type { BandOnPiece } from "../reading/score";
-import { settingFor, SettingValues } from "../settings";
+import { optionsOf } from "../options/option";
+import { beadWidthFor } from "../printing/process";
+import type { BandOnPiece, Weights } from "../reading/score";
+import { Verdict, verdict, VerdictRequest } from "../reading/verdict";
+import { sayValue, settingFor, SettingValues } from "../settings";
 import { HEIGHT_TOLERANCE_MM, plainNumber } from "../units";
 import { trialKindFor } from ".";
 import type { Trial } from "./trial";
@@ -67,27 +70,68 @@ export function bandsOfTrial({ plan, firstLayerHeightMm, layerHeightMm }: Trial)
 export function unitsOf(run: Pick<Run, "trial" | "printer" | "reachedMm" | "told" | "byHand">): Unit[] {
   const { trial, printer } = run;
   const key = primaryKey(trial, printer);
-  const { decimals, unit } = settingFor(key);
   const bands = bandsOfTrial(trial);
   const { sideBySide } = trial.plan;
-  const isBeside = sideBySide && bands.every(({ settings }) => settings[key] === undefined);
-  const label = (value: number) => `${plainNumber(value, decimals)} ${unit}`.trim();
-  if (isBeside) {
-    const [{ fromMm, toMm }] = bands;
-    const why = reached(run, toMm) ? "" : "It was not printed: the print broke off before.";
-    return sideBySide.values.map((value, i) => ({
-      ...{ band: i + 1, value, label: label(value), settings: { [sideBySide.setting]: value } },
-      ...{ fromMm, toMm, why, counts: why === "" },
+  const kind = trialKindFor(trial.kind);
+  const tracks = kind.tracksMm?.(optionsOf(kind.options, trial.options, printer));
+  if (tracks) {
+    const value = bands[0].settings[key] ?? settingFor(key).usual(printer, null);
+    const units = tracks.map((wantedMm) => ({
+      value,
+      label: `${plainNumber(wantedMm, 2)} mm`,
+      settings: {},
+      wantedMm,
     }));
+    return besideOneAnother(run, bands, units);
+  }
+  if (sideBySide && bands.every(({ settings }) => settings[key] === undefined)) {
+    const { setting, values } = sideBySide;
+    const units = values.map((value) => ({ value, label: sayValue(setting, value), settings: { [setting]: value } }));
+    return besideOneAnother(run, bands, units);
   }
   return bands.map((band) => {
     const settings = { ...band.settings, ...byHandIn(run.byHand, band) };
-    const value = settings[key] ?? NaN;
-    const why = whyNot(run, band);
+    const value = settings[key];
+    const why = value === undefined ? "It has no value of its own." : whyNot(run, band);
     return {
-      ...{ band: band.number, value, label: label(value), settings },
-      ...{ fromMm: band.fromMm, toMm: band.toMm, why, counts: why === "" && !Number.isNaN(value) },
+      band: band.number,
+      value: value ?? NaN,
+      label: value === undefined ? "no value" : sayValue(key, value),
+      settings,
+      fromMm: band.fromMm,
+      toMm: band.toMm,
+      why,
+      counts: why === "",
     };
+  });
+}
+
+/** Units that stand side by side, all as high as the first band. */
+function besideOneAnother(
+  run: Pick<Run, "reachedMm">,
+  [{ fromMm, toMm }]: ResolvedBand[],
+  units: Pick<Unit, "value" | "label" | "settings" | "wantedMm">[],
+): Unit[] {
+  const why = reached(run, toMm) ? "" : "It was not printed: the print broke off before.";
+  return units.map((unit, i) => ({ ...unit, band: i + 1, fromMm, toMm, why, counts: why === "" }));
+}
+
+/** What all readings of a run say together. */
+export function verdictOf(
+  run: Pick<Run, "trial" | "printer">,
+  units: readonly Unit[],
+  readers: VerdictRequest["readers"],
+  weights: Weights,
+): Verdict {
+  const guide = guideOf(run);
+  return verdict({
+    guide,
+    setting: primaryKey(run.trial, run.printer),
+    // JSON has no NaN: a band without a value of its own comes back as null.
+    bands: units.filter(({ value }) => Number.isFinite(value)),
+    readers,
+    weights,
+    wantedMm: guide.measure ? beadWidthFor(run.printer) : undefined,
   });
 }
 

@@ -1,11 +1,10 @@
 /** What is done with printed pieces, whoever asks for it. */
 import { criterionFor } from "@/core/reading";
-import { verdict, Verdict } from "@/core/reading/verdict";
+import type { Verdict } from "@/core/reading/verdict";
 import { weightOf, Weights } from "@/core/reading/score";
-import { beadWidthFor } from "@/core/printing/process";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { nextRound } from "@/core/trials/next-round";
-import { guideOf, Run, toldOf, unitsOf } from "@/core/trials/run";
+import { guideOf, Run, toldOf, unitsOf, verdictOf } from "@/core/trials/run";
 import { primaryKey } from "@/core/trials/shown";
 import type { Trial, TrialInput } from "@/core/trials/trial";
 import { readings, runs } from "../db/runs";
@@ -109,23 +108,15 @@ export function sentRun(run: Run) {
 export type SentRun = ReturnType<typeof sentRun>;
 
 /** What all readings of a run say together. */
-export function verdictOf(run: Run, weights: Weights): Verdict {
-  const guide = guideOf(run);
-  return verdict({
-    guide,
-    setting: primaryKey(run.trial, run.printer),
-    bands: unitsOf(run).filter(({ value }) => !Number.isNaN(value)),
-    readers: readings.ofRun(run.id),
-    weights,
-    wantedMm: guide.measure ? beadWidthFor(run.printer) : undefined,
-  });
+export function storedVerdict(run: Run, weights: Weights): Verdict {
+  return verdictOf(run, unitsOf(run), readings.ofRun(run.id), weights);
 }
 
 /** The next round as a new trial; refused with the reason when there is nothing finer to ask. */
 export function addNextRound(trial: StoredTrial, run: Run, weights: Weights): StoredTrial {
   if (run.trialId !== trial.id)
     throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
-  const plan = nextRound(run.trial, run.printer, verdictOf(run, weights));
+  const plan = nextRound(run.trial, run.printer, storedVerdict(run, weights));
   if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
   const round = (trial.round ?? 1) + 1;
   const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;

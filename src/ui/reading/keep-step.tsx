@@ -40,8 +40,14 @@ export function KeepStep({ trial, run, onRead }: Props) {
       if (!verdict) return;
       const { value, fromValue, toValue } = verdict;
       await api.post("/kept", {
-        ...{ printerId: trial.printerId, spoolId: trial.spoolId, trialId: trial.id, runId: run.id },
-        ...{ setting: run.setting, value, fromValue, toValue },
+        printerId: trial.printerId,
+        spoolId: trial.spoolId,
+        trialId: trial.id,
+        runId: run.id,
+        setting: run.setting,
+        value,
+        fromValue,
+        toValue,
         ...(besides.length > 0 ? { settings: Object.fromEntries(besides) } : {}),
       });
       await client.invalidateQueries({ queryKey: keys.kept });

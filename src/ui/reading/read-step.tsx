@@ -66,7 +66,10 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
         title: setting.unit,
         widthPx: 96,
         values: {
-          ...{ unit: setting.unit, low: setting.lowest, high: setting.highest, step: setting.step },
+          unit: setting.unit,
+          low: setting.lowest,
+          high: setting.highest,
+          step: setting.step,
           decimals: setting.decimals,
           of: ({ number }) => run.bands[number - 1]?.value ?? null,
         },
@@ -158,7 +161,7 @@ function ReadingKeys() {
 function usePieceLog(run: SentRun): { bands: LogBand[]; tops: Float64Array; topMm: number } | null {
   return useMemo(() => {
     const { plan } = run.trial;
-    if (plan.bands.length < 2 && plan.sideBySide) return null;
+    if (run.bands.length !== plan.bands.length || plan.bands.length < 2) return null;
     return logBands(run.trial, run.setting, ({ index }) => run.bands[index]?.why || undefined);
   }, [run]);
 }

@@ -2,13 +2,12 @@
 /** The pieces of a trial, what this device says of one of them, and what all readings say together. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
-import { beadWidthFor } from "@/core/printing/process";
 import type { CriterionKey } from "@/core/reading";
 import type { Mark } from "@/core/reading/criterion";
 import { layOver, Said } from "@/core/reading/lay-over";
 import type { Weights } from "@/core/reading/score";
-import { verdict, Verdict } from "@/core/reading/verdict";
-import { trialKindFor } from "@/core/trials";
+import type { Verdict } from "@/core/reading/verdict";
+import { verdictOf } from "@/core/trials/run";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { useTell } from "../common/talk";
@@ -17,9 +16,16 @@ import type { SentRun } from "./run-data";
 export const useRuns = (trialId: number) =>
   useQuery({ queryKey: keys.runs(trialId), queryFn: () => api.get<SentRun[]>(`/trials/${trialId}/runs`) });
 
-/** Who reads here: the bench, or a device that came over the network. */
+const READER_KEY = "cuchara-reader";
+
+/** Who reads here: the bench, or a device of the network under a name of its own, so that two phones are two readers. */
 export function readerName(): string {
-  return ["localhost", "127.0.0.1", "[::1]"].includes(window.location.hostname) ? "bench" : "phone";
+  if (["localhost", "127.0.0.1", "[::1]"].includes(window.location.hostname)) return "bench";
+  const known = localStorage.getItem(READER_KEY);
+  if (known) return known;
+  const made = `phone ${crypto.getRandomValues(new Uint16Array(1))[0].toString(36)}`;
+  localStorage.setItem(READER_KEY, made);
+  return made;
 }
 
 /** Marks and lengths of this device's reader; each is stored as it is given, and shown at once. */
@@ -39,7 +45,7 @@ export function useReading(trialId: number, run: SentRun | null) {
         all?.map((one) => (one.id === run.id ? withGiven(one, reader, given) : one)),
       );
       try {
-        await api.put(`/runs/${run.id}/readings/${reader}`, given);
+        await api.put(`/runs/${run.id}/readings/${encodeURIComponent(reader)}`, given);
       } catch (error) {
         tell.error(error);
         await client.invalidateQueries({ queryKey: keys.runs(trialId) });
@@ -59,7 +65,10 @@ export function useReading(trialId: number, run: SentRun | null) {
 /** The run with what was just given, as the server will have it. */
 function withGiven(run: SentRun, reader: string, given: Partial<Said>): SentRun {
   const before = run.readings.find((one) => one.reader === reader) ?? {
-    ...{ reader, marks: [], measures: [], note: "" },
+    reader,
+    marks: [],
+    measures: [],
+    note: "",
     readAt: new Date().toISOString(),
   };
   const reading = { ...before, ...layOver(before, given) };
@@ -72,7 +81,8 @@ const WEIGHTS_KEY = "cuchara-weights";
 export function useWeights() {
   const [weights, setWeights] = useState<Weights>(() => {
     try {
-      return JSON.parse(localStorage.getItem(WEIGHTS_KEY) ?? "{}") as Weights;
+      const kept = JSON.parse(localStorage.getItem(WEIGHTS_KEY) ?? "{}") as Record<string, unknown>;
+      return Object.fromEntries(Object.entries(kept).filter(([, weight]) => typeof weight === "number"));
     } catch {
       return {};
     }
@@ -89,17 +99,5 @@ export function useWeights() {
 
 /** The verdict on a run, anew with every mark and every weight. */
 export function useVerdict(run: SentRun | null, weights: Weights): Verdict | null {
-  return useMemo(() => {
-    if (!run) return null;
-    const guide = trialKindFor(run.trial.kind).reads;
-    return verdict({
-      guide,
-      setting: run.setting,
-      // JSON has no NaN: a band without a value of its own came as null.
-      bands: run.bands.filter(({ value }) => typeof value === "number" && !Number.isNaN(value)),
-      readers: run.readings,
-      weights,
-      wantedMm: guide.measure ? beadWidthFor(run.printer) : undefined,
-    });
-  }, [run, weights]);
+  return useMemo(() => (run ? verdictOf(run, run.bands, run.readings, weights) : null), [run, weights]);
 }

@@ -2,7 +2,7 @@
 import { jStat } from "jstat";
 import { polynomialFit, valueAt } from "@/core/reading/fit";
 import { isotonic } from "@/core/reading/rules/threshold";
-import { nominalValue } from "@/core/reading/rules/nominal";
+import { nominalValue, proportionalValue } from "@/core/reading/rules/nominal";
 import { scoreBands } from "@/core/reading/score";
 import { verdict } from "@/core/reading/verdict";
 
@@ -80,6 +80,27 @@ test("flow from a one-wall box, by a straight line: 0.450 mm wanted", () => {
   const sigma = Math.max(other.t.sigmaHat, 0.005);
   const error = (other.t.se[0] * (sigma / other.t.sigmaHat)) / other.coef[1];
   expect((crossing.toValue - crossing.fromValue) / 4).toBeCloseTo(error, 6);
+});
+
+test("what was really laid, from tracks of several widths: the slope of measured over asked for", () => {
+  const asked = [0.4, 0.5, 0.6, 0.7, 0.8];
+  const told = { value: 100, counts: true, score: null, must: null, spread: 0.5 };
+  const bands = asked.map((wantedMm, i) => ({ ...told, band: i + 1, wantedMm }));
+  // A bead of h·(w − h) + π·h²/4 with 4 % too much of it, h = 0.2 mm, is w' = (1.04·A − π·h²/4) / h + h wide (arithmetic).
+  const [h, round] = [0.2, (Math.PI * 0.2 * 0.2) / 4];
+  const laid = (w: number) => (1.04 * (h * (w - h) + round) - round) / h + h;
+  const measures = bands.map(({ band, wantedMm }) => ({ band, what: "track", valuesMm: [laid(wantedMm)] }));
+  expect(proportionalValue(bands, measures, "%")!.value).toBeCloseTo(100 / 1.04, 9);
+  const noise = [0.01, -0.012, 0.008, -0.006, 0.004];
+  const noisy = measures.map((one, i) => ({ ...one, valuesMm: [one.valuesMm[0] + noise[i]] }));
+  const other = jStat.models.ols(
+    noisy.map(({ valuesMm }) => valuesMm[0]),
+    asked.map((w) => [1, w]),
+  );
+  const found = proportionalValue(bands, noisy, "%")!;
+  expect(found.value).toBeCloseTo(100 / other.coef[1], 9);
+  expect((found.toValue - found.fromValue) / 4 / found.value).toBeCloseTo(other.t.se[1] / other.coef[1], 9);
+  expect(proportionalValue(bands, measures.slice(0, 1), "%")).toBeNull();
 });
 
 test("a score is the weighted mean of what was marked; “cannot tell” counts for nothing", () => {

@@ -1,6 +1,6 @@
 /** A run says what stands on its piece, whatever becomes of the trial. */
 import { nextRound } from "@/core/trials/next-round";
-import { toldOf, unitsOf } from "@/core/trials/run";
+import { toldOf, unitsOf, verdictOf } from "@/core/trials/run";
 import { verdict } from "@/core/reading/verdict";
 import { ladle, saffron, trialOfKind } from "../helpers/demo";
 
@@ -36,6 +36,42 @@ test("values that stand side by side are read one by one", () => {
   const lines = trialOfKind("pressure-advance", ladle, saffron);
   const units = unitsOf({ ...run, trial: lines, told: [] });
   expect(units.map(({ label }) => label).slice(0, 3)).toEqual(["0 s", "0.1 s", "0.2 s"]);
+});
+
+test("tracks are read one by one, each by the width it was asked for; without two of them measured nothing is said", () => {
+  const tracks = trialOfKind("extrusion", ladle, saffron);
+  const units = unitsOf({ ...run, trial: tracks, told: [] });
+  expect(units.map(({ label }) => label)).toEqual(["0.4 mm", "0.48 mm", "0.56 mm", "0.64 mm", "0.72 mm", "0.8 mm"]);
+  const said = (measures: { band: number; what: string; valuesMm: number[] }[]) =>
+    verdictOf({ trial: tracks, printer: ladle }, units, [{ marks: [], measures }], {});
+  expect(said([])).toMatchObject({ value: null, advice: "mark-more" });
+  expect(said([]).why).toMatch(/^Measure the width of the track at two places at least\.$/);
+  // Each is as wide as asked for and a tenth of what it adds: 100 / 1.1 = 90.9 %, to the nearest 0.4 %.
+  const wide = units.map(({ band, wantedMm }) => ({ band, what: "track", valuesMm: [0.2 + (wantedMm! - 0.2) * 1.1] }));
+  expect(said(wide).value).toBeCloseTo(90.8, 6);
+});
+
+test("what else was tried goes along as the nearest band had it", () => {
+  const both = {
+    ...trial,
+    plan: {
+      ...trial.plan,
+      bands: trial.plan.bands.map((band, i) => ({ ...band, settings: { ...band.settings, fan: 10 * i } })),
+    },
+  };
+  const found = {
+    ...verdictOf(run, unitsOf(run), [], {}),
+    value: 210,
+    fromValue: 206,
+    toValue: 214,
+    advice: "narrow" as const,
+  };
+  const next = nextRound(both, ladle, found);
+  if (!next.ok) throw new Error(next.message);
+  // 225, 220, 215, 210 … were tried with 0, 10, 20, 30 … %.
+  const fans = next.value.bands.map(({ settings }) => [settings.nozzleTemperature, settings.fan]);
+  expect(fans).toContainEqual([210, 30]);
+  expect(fans).toContainEqual([214, 20]);
 });
 
 test("the next round keeps base, heights and order; it is refused where nothing finer can be seen, or nothing lies further out", () => {

@@ -9,7 +9,7 @@ import { verdict, Verdict } from "@/core/reading/verdict";
 import { settingFor } from "@/core/settings";
 import { TrialKindKey } from "@/core/trials";
 import { nextRound } from "@/core/trials/next-round";
-import { guideOf, toldOf, unitsOf, Unit } from "@/core/trials/run";
+import { guideOf, toldOf, unitsOf, Unit, verdictOf } from "@/core/trials/run";
 import { primaryKey } from "@/core/trials/shown";
 import type { Trial } from "@/core/trials/trial";
 import { OptionValues } from "@/core/options/option";
@@ -95,6 +95,27 @@ test.each(questions)(
     expect(near).toBeGreaterThanOrEqual(180);
   },
 );
+
+test("flow: walls measured with a calliper come within one step of the truth in nine of ten", () => {
+  const trial = trialOfKind("flow", ladle, saffron);
+  const units = unitsOf({ trial, printer: ladle, reachedMm: null, told: [], byHand: [] });
+  const wantedMm = 0.45;
+  let near = 0;
+  for (let seed = 1; seed <= 200; seed++) {
+    const next = random(seed * 15485863);
+    const truth = 93 + 12 * next();
+    // A calliper is read to a hundredth of a millimetre, and a hand adds as much.
+    const wall = (value: number) => Math.round((wantedMm * (value / truth) + 0.01 * normal(next)) * 100) / 100;
+    const measures = units.map(({ band, value }) => ({
+      band,
+      what: "wall",
+      valuesMm: Array.from({ length: 4 }, () => wall(value)),
+    }));
+    const found = verdictOf({ trial, printer: ladle }, units, [{ marks: [], measures }], {});
+    if (found.value !== null && Math.abs(found.value - truth) <= settingFor("flowFactor").step) near++;
+  }
+  expect(near).toBeGreaterThanOrEqual(180);
+});
 
 test.each(questions)("$kind: marks that are all the same, or thrown by dice, are no certainty", ({ kind, options }) => {
   const trial = trialOfKind(kind, ladle, saffron, {}, options);

@@ -1,6 +1,6 @@
 import { handle, json, pathId } from "@/server/http/respond";
 import { weightsIn } from "@/server/http/weights";
-import { runOf, verdictOf } from "@/server/work/runs";
+import { runOf, storedVerdict } from "@/server/work/runs";
 
 /** What all readings say together: ?weights={"looks":1,"strength":2} */
-export const GET = handle((request, params) => json(verdictOf(runOf(pathId(params, "run")), weightsIn(request))));
+export const GET = handle((request, params) => json(storedVerdict(runOf(pathId(params, "run")), weightsIn(request))));

@@ -31,5 +31,6 @@ export const POST = handle(async (request, params) => {
   const run = runs.ofJob(jobId);
   if (!run)
     throw new Refused("conflict", `Job ${jobId} is still running, or nothing of it was laid.`, { field: "jobId" });
-  return json(sentRun(run), 201);
+  // One that was removed comes back.
+  return json(sentRun(runs.get(run.id) ?? runs.restore(run.id)!), 201);
 });

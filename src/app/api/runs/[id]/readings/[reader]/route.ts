@@ -7,6 +7,7 @@ import { Refused } from "@/server/refused";
 import { runOf } from "@/server/work/runs";
 
 const MOST_NAME = 60;
+const MOST_READERS = 50;
 
 /** Lays marks and measures over what this reader has said before; what is not named stays. */
 export const PUT = handle(async (request, params) => {
@@ -27,9 +28,23 @@ export const PUT = handle(async (request, params) => {
       });
     }
   }
-  for (const [index, { band }] of (given.measures ?? []).entries()) {
+  const { measure } = guideOf(run);
+  for (const [index, { band, what }] of (given.measures ?? []).entries()) {
+    if (what !== measure?.key) {
+      throw new Refused(
+        "invalid",
+        measure ? `What is measured here is ${measure.key}.` : "Nothing is measured on this piece.",
+        {
+          field: `measures.${index}.what`,
+        },
+      );
+    }
     if (!bands.has(band))
       throw new Refused("invalid", `There is no band ${band} on this piece.`, { field: `measures.${index}.band` });
+  }
+  const known = readings.ofRun(run.id);
+  if (known.length >= MOST_READERS && !known.some((one) => one.reader === reader)) {
+    throw new Refused("too-large", `At most ${MOST_READERS} readers read one piece.`);
   }
   return json(readings.give(run.id, reader, given));
 });

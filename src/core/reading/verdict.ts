@@ -46,14 +46,15 @@ export function verdict(request: VerdictRequest): Verdict {
     weights,
   );
   const found = find(request, scored);
-  const { unit, lowest, highest } = settingFor(setting);
+  const { unit, lowest, highest, decimals } = settingFor(setting);
   const range = found && {
     low: Math.min(...bands.map(({ value }) => value)),
     high: Math.max(...bands.map(({ value }) => value)),
   };
   // A straight line may lead beyond what was tried; marks may not.
   const { low, high } = range && guide.rule !== "nominal" ? range : { low: lowest, high: highest };
-  const rounded = (value: number) => clamp(sensible(setting, value), low, high);
+  const fine = (value: number) => (guide.rule === "nominal" ? roundTo(value, decimals) : sensible(setting, value));
+  const rounded = (value: number) => clamp(fine(value), low, high);
   return {
     rule: guide.rule,
     setting,

@@ -79,7 +79,7 @@ export const extrusion: TrialKind = {
   reads: {
     rule: "nominal",
     uses: [
-      { key: "even", weight: 1 },
+      { key: "blobs", weight: 1 },
       { key: "gaps", weight: 1 },
     ],
     measure: { key: "track", label: "Width of the track", usualCount: 3 },

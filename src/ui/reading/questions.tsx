@@ -5,7 +5,7 @@ import type { CriterionKey } from "@/core/reading";
 import type { Unit } from "@/core/trials/run";
 import { NumberField } from "../common/number-field";
 import styles from "./reading.module.css";
-import type { SentCriterion, SentRun } from "./run-data";
+import { isBeside, SentCriterion, SentRun } from "./run-data";
 import type { useReading } from "./use-runs";
 
 type Reading = ReturnType<typeof useReading>;
@@ -28,7 +28,7 @@ export function Questions({ run, band, reading, criterion, onCriterion, onStep }
           ↓
         </button>
         <h2 aria-live="polite">
-          Band {band.band}, {band.label}
+          {isBeside(run) ? "Place" : "Band"} {band.band}, {band.label}
         </h2>
         <button
           className={styles.stepBand}

@@ -12,10 +12,11 @@ import { HeightLog } from "../heightlog/height-log";
 import { isInDialog, isTyping } from "../frame/use-global-keys";
 import { logBands } from "../trials/log-bands";
 import { settingFor } from "@/core/settings";
+import { plainNumber } from "@/core/units";
 import { marksColumn } from "./marks-column";
 import { Questions } from "./questions";
 import styles from "./reading.module.css";
-import type { SentRun } from "./run-data";
+import { isBeside, SentRun } from "./run-data";
 import { scoresColumn } from "./scores-column";
 import { useReading, useVerdict, useWeights } from "./use-runs";
 import { VerdictCard, WhatCounts } from "./verdict-card";
@@ -41,6 +42,8 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
   const band = run.bands.find(({ band: number }) => number === chosenBand) ?? readable[0] ?? run.bands[0];
   const [criterion, setCriterion] = useState<CriterionKey>(run.criteria[0].key);
   const at = run.bands.indexOf(band);
+  // Where every place is asked for another width, lengths alone tell.
+  const marksCount = run.bands.every(({ wantedMm }) => wantedMm === undefined);
   const step = (by: number) => setBand(run.bands[Math.min(run.bands.length - 1, Math.max(0, at + by))].band);
   const mark = (mark: Mark | null) => void reading.mark(band.band, criterion, mark);
   useReadingKeys({ step, mark });
@@ -120,7 +123,7 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
           <UnitList run={run} chosen={band.band} scores={verdict?.bands ?? []} onChoose={setBand} />
         )}
         <div className={styles.outcome}>
-          <WhatCounts rule={verdict?.rule ?? "best"} weights={weights} onWeight={setWeight} />
+          {marksCount && <WhatCounts rule={verdict?.rule ?? "best"} weights={weights} onWeight={setWeight} />}
           {verdict && <VerdictCard trialId={trialId} run={run} verdict={verdict} weights={weights} onKeep={onKeep} />}
         </div>
       </div>
@@ -160,8 +163,7 @@ function ReadingKeys() {
 /** The bands of a piece on the log; null where its values stand side by side. */
 function usePieceLog(run: SentRun): { bands: LogBand[]; tops: Float64Array; topMm: number } | null {
   return useMemo(() => {
-    const { plan } = run.trial;
-    if (run.bands.length !== plan.bands.length || plan.bands.length < 2) return null;
+    if (isBeside(run)) return null;
     return logBands(run.trial, run.setting, ({ index }) => run.bands[index]?.why || undefined);
   }, [run]);
 }
@@ -186,7 +188,9 @@ function UnitList(props: {
                 <span style={{ width: `${((score ?? 0) / HIGHEST_MARK) * 100}%` }} />
               </span>
               <span className="dim">
-                {why || (score == null ? "not marked" : `${score.toFixed(1)} of ${HIGHEST_MARK}`)}
+                {why ||
+                  sayLengths(run, band) ||
+                  (score == null ? "not marked" : `${score.toFixed(1)} of ${HIGHEST_MARK}`)}
               </span>
             </button>
           </li>
@@ -194,6 +198,15 @@ function UnitList(props: {
       })}
     </ul>
   );
+}
+
+/** `measured 0.42 mm`, the mean of all readers; empty where nothing was. */
+function sayLengths({ readings }: SentRun, band: number): string {
+  const all = readings.flatMap(({ measures }) =>
+    measures.filter((one) => one.band === band).flatMap((one) => one.valuesMm),
+  );
+  if (all.length === 0) return "";
+  return `measured ${plainNumber(all.reduce((sum, mm) => sum + mm, 0) / all.length, 3)} mm`;
 }
 
 /** Arrow keys go from band to band, 1 to 5 mark, 0 is “cannot tell”; wherever nobody is typing. */

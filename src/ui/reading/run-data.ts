@@ -29,3 +29,8 @@ export interface SentRun extends Run {
   measure: { key: string; label: string; usualCount: number } | null;
   readings: SentReading[];
 }
+
+/** Whether what is read stands side by side instead of one above the other: nothing of it is told by a height. */
+export function isBeside({ bands, trial: { plan } }: Pick<SentRun, "bands" | "trial">): boolean {
+  return plan.bands.length < 2 || bands.length !== plan.bands.length;
+}

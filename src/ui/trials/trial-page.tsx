@@ -103,7 +103,7 @@ function sayPrinted({ runs, runId, kind }: TrialPageState): string {
   if (!run) return `${kind.label}: not printed yet.`;
   const count = run.bands.filter(({ counts }) => counts).length;
   const readers = run.readings.map(({ reader }) => reader).join(", ");
-  return `${kind.label}, printed on ${run.printer.name} with ${run.spoolTitle}; ${count} of ${run.bands.length} bands can be read.${readers ? ` Read by: ${readers}.` : ""}`;
+  return `${kind.label}, printed on ${run.printer.name} with ${run.spoolTitle}; ${count} of ${run.bands.length} can be read.${readers ? ` Read by: ${readers}.` : ""}`;
 }
 
 /** Which view, of which setting, and the way back. */

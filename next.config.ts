@@ -3,7 +3,7 @@ import type { NextConfig } from "next";
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ["better-sqlite3", "pino", "serialport"],
+  serverExternalPackages: ["better-sqlite3", "pino", "serialport", "sharp"],
   // Types are checked by `npm run types`, together with the tests.
   typescript: { ignoreBuildErrors: true },
   turbopack: { root: import.meta.dirname },

@@ -1,9 +1,9 @@
 /** What a ruler, a calliper and a look at the piece would show at a simulated printer, with the noise such readings have. */
 import { bedCentre } from "../shelf/printer";
-import type { Spool } from "../shelf/spool";
 import { roundTo } from "../units";
 import { Noise } from "./noise";
 import type { SimulatedPrinter } from "./machine";
+import { bestNozzleOf, LookedAt } from "./piece/truths";
 
 /** Spread of readings, mm: by a ruler on filament, by a calliper. Common practice, no source. */
 const RULER_SIGMA_MM = 0.12;
@@ -23,15 +23,6 @@ export interface RulerReadings {
   /** The nozzle temperature at which the spool comes out best by eye; null without a spool. */
   bestNozzleC: number | null;
   display: string;
-}
-
-/** What of a spool decides how hot it wants to be. */
-type LookedAt = Pick<Spool, "name" | "maker" | "labelMinC" | "labelMaxC">;
-
-/** The hidden best temperature of a spool: somewhere within its label, always the same for the same spool. */
-function bestOf({ name, maker, labelMinC, labelMaxC }: LookedAt): number {
-  const own = [...`${maker} ${name}`].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) >>> 0, 7);
-  return labelMinC + (labelMaxC - labelMinC) * (0.2 + 0.6 * new Noise(own).even());
 }
 
 /**
@@ -62,7 +53,7 @@ export function readRuler(
       y: ruler(state.y + truth.standsOffMm.y - centre.y),
     },
     wallsMm: [1.01, 0.99, 1.005, 0.995].map((side) => calliper(wall * side)),
-    bestNozzleC: spool && Math.round(bestOf(spool) + personality.truths.nozzleReadsHighC + noise.bell(1.5)),
+    bestNozzleC: spool && Math.round(bestNozzleOf(spool) + personality.truths.nozzleReadsHighC + noise.bell(1.5)),
     display: machine.display,
   };
 }

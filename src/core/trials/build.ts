@@ -93,6 +93,14 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   return { bytes: out.take(), shape, slices, bands, followed, moves, layerStarts, figures, refusals: sayings.refusals };
 }
 
+/** The piece of a trial, cut into its layers. */
+export function slicesOf(input: TrialInput): Slice[] {
+  const { trial, printer } = input;
+  const options = optionsFor(trial, printer);
+  const shape = shapeOf(trial, printer, options, processOf(input, options));
+  return slice(shape, layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm));
+}
+
 /** Value as it is raised on the piece. */
 export function bandLabels(trial: Trial, printer: Printer): string[] {
   const kind = trialKindFor(trial.kind);

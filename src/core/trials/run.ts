@@ -42,6 +42,8 @@ export interface Run {
   /** What was changed by hand while it was printed. */
   byHand: Mark[];
   note: string;
+  /** A simulated printer made it: there is a drawing of it to read. */
+  isSimulated: boolean;
   /** ISO date. */
   printedAt: string;
   version: number;
@@ -104,6 +106,17 @@ export function unitsOf(run: Pick<Run, "trial" | "printer" | "reachedMm" | "told
       counts: why === "",
     };
   });
+}
+
+/** Whether what is read stands side by side instead of one above the other: nothing of it is told by a height. */
+export function isBeside({
+  bands,
+  trial: { plan },
+}: {
+  bands: readonly unknown[];
+  trial: Pick<Trial, "plan">;
+}): boolean {
+  return plan.bands.length < 2 || bands.length !== plan.bands.length;
 }
 
 /** Units that stand side by side, all as high as the first band. */

@@ -2,6 +2,8 @@
 import { printerSchema } from "@/core/shelf/printer-schema";
 import type { Run } from "@/core/trials/run";
 import { trialSchema } from "@/core/trials/trial-schema";
+import type { Spool } from "@/core/shelf/spool";
+import type { SimulatedPiece } from "@/core/simulator/piece/piece";
 import type { Measured } from "@/core/reading/found";
 import { layOver } from "@/core/reading/lay-over";
 import type { GivenMark } from "@/core/reading/score";
@@ -23,7 +25,13 @@ interface Row {
   by_hand: string;
   note: string;
   printed_at: string;
+  piece: string | null;
   version: number;
+}
+
+/** A piece that a simulated printer made, with the spool it was made of. */
+export interface StoredPiece extends SimulatedPiece {
+  spool: Spool;
 }
 
 const read = (row: Row): Run => ({
@@ -40,6 +48,7 @@ const read = (row: Row): Run => ({
   byHand: JSON.parse(row.by_hand) as Run["byHand"],
   note: row.note,
   printedAt: row.printed_at,
+  isSimulated: row.piece !== null,
   version: row.version,
 });
 
@@ -56,11 +65,11 @@ export const runs = {
     return readRow("run", row as Row | undefined, read);
   },
   /** A run of a job is added once, however often it is tried. */
-  add(run: Omit<Run, "id" | "version">): Run {
+  add(run: Omit<Run, "id" | "version" | "isSimulated">, piece: StoredPiece | null): Run {
     const { lastInsertRowid, changes } = database()
       .prepare(
-        `INSERT INTO runs (trial_id, trial, printer, spool_title, way, job_id, reached_mm, hash, told, by_hand, note, printed_at)
-           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (job_id) DO NOTHING`,
+        `INSERT INTO runs (trial_id, trial, printer, spool_title, way, job_id, reached_mm, hash, told, by_hand, note, printed_at, piece)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (job_id) DO NOTHING`,
       )
       .run(
         run.trialId,
@@ -75,10 +84,17 @@ export const runs = {
         JSON.stringify(run.byHand),
         run.note,
         run.printedAt,
+        piece && JSON.stringify(piece),
       );
     if (changes === 0) return runs.ofJob(run.jobId!)!;
     tellChange("runs", Number(lastInsertRowid));
     return runs.get(Number(lastInsertRowid))!;
+  },
+  /** What a simulated printer made; null for a piece that is really there. */
+  piece(id: number): StoredPiece | null {
+    const row = database().prepare("SELECT piece FROM runs WHERE id = ?").get(id) as
+      { piece: string | null } | undefined;
+    return row?.piece ? (JSON.parse(row.piece) as StoredPiece) : null;
   },
   ofJob(jobId: number): Run | null {
     const row = database().prepare("SELECT * FROM runs WHERE job_id = ?").get(jobId);

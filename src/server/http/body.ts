@@ -63,16 +63,28 @@ export async function readOptionalBody<T>(request: Request, schema: z.ZodType<T>
   return readBody(request, schema);
 }
 
+/** The body as bytes; refused as soon as it is larger than it may be. */
+export async function readBytes(request: Request, mostBytes: number, what: string): Promise<Uint8Array> {
+  const chunks: Uint8Array[] = [];
+  for await (const chunk of boundedChunks(request, mostBytes, what)) chunks.push(chunk);
+  return Buffer.concat(chunks);
+}
+
 async function readText(request: Request, mostBytes: number): Promise<string> {
-  const tooLarge = () => new Refused("too-large", `The body is larger than ${mostBytes >> 20} MB.`);
-  if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();
   const decoder = new TextDecoder();
   let text = "";
+  for await (const chunk of boundedChunks(request, mostBytes, "The body"))
+    text += decoder.decode(chunk, { stream: true });
+  return text + decoder.decode();
+}
+
+async function* boundedChunks(request: Request, mostBytes: number, what: string): AsyncGenerator<Uint8Array> {
+  const tooLarge = () => new Refused("too-large", `${what} is larger than ${Math.floor(mostBytes / 1e6)} MB.`);
+  if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();
   let size = 0;
   for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
     size += chunk.length;
     if (size > mostBytes) throw tooLarge();
-    text += decoder.decode(chunk, { stream: true });
+    yield chunk;
   }
-  return text + decoder.decode();
 }

@@ -88,8 +88,8 @@ export function pairOf(request: Request): { printerId: number; spoolId: number }
 }
 
 /** The id in a path; whatever is none is a 404. */
-export function pathId(params: Record<string, string>, what: string): number {
-  const id = plainId(params.id);
-  if (id === null) throw missing(`There is no ${what} “${params.id.slice(0, 40)}”.`);
+export function pathId(params: Record<string, string>, what: string, name = "id"): number {
+  const id = plainId(params[name]);
+  if (id === null) throw missing(`There is no ${what} “${params[name].slice(0, 40)}”.`);
   return id;
 }

@@ -127,6 +127,12 @@ export function simulatorOf(printer: SavedPrinter): SimulatorHost<SavedPrinter> 
   return host;
 }
 
+/** What the extruder of a linked simulated printer really feeds of what it is asked for; null where no simulated one is linked. */
+export function feedShareOf(printerId: number, tool: number): number | null {
+  const isSimulated = hub().links.get(printerId)?.status().simulated;
+  return isSimulated ? (hub().hosts.get(printerId)?.machine.feedTruth(tool) ?? null) : null;
+}
+
 /**
  * Links a printer; what it was linked by before is closed. Refused while a link of it is being made or prints, while another printer
  * holds the same way, and until an address in the network is confirmed; with a sentence if the way cannot be opened.

@@ -6,7 +6,7 @@ import { inputFor } from "../work/trials";
 
 import type { JobSource } from "../tasks/catalogue";
 import { runTask } from "../tasks/pool";
-import { openLinkOf } from "./hub";
+import { feedShareOf, openLinkOf } from "./hub";
 import { Job } from "./job";
 import type { Link } from "./link";
 import { Refused, missing } from "../refused";
@@ -33,7 +33,9 @@ export async function startJob(
   if (!read.ok) throw new Refused("unreadable", read.message);
   const { facts, ...job } = read.value;
   const onPiece =
-    "input" in program ? (piece: PrintedByJob) => void addRunOfJob(program.input, facts, piece) : undefined;
+    "input" in program
+      ? (piece: PrintedByJob) => void addRunOfJob(program.input, facts, piece, feedShareOf(printerId, about.tool))
+      : undefined;
   return link.begin(job, about, onPiece);
 }
 

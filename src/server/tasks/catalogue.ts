@@ -15,7 +15,12 @@ import { JobProgram, jobProgram } from "@/core/report/progress";
 import { MOST_CHANGES, ProgramReport, reportOf } from "@/core/report/report";
 import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
-import { buildTrial } from "@/core/trials/build";
+import type { Spool } from "@/core/shelf/spool";
+import type { Side } from "@/core/reading/photo";
+import { drawPiece, drawSwatches, PiecePicture } from "@/core/simulator/piece/draw";
+import type { SimulatedPiece } from "@/core/simulator/piece/piece";
+import { buildTrial, slicesOf } from "@/core/trials/build";
+import { isBeside, Run, unitsOf } from "@/core/trials/run";
 import { Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
 import { inspectTrial } from "@/core/trials/inspect";
@@ -58,6 +63,16 @@ export const tasks = {
   runFacts(input: TrialInput): RunFacts {
     const built = buildTrial(input);
     return { hash: hashOf(built.bytes), settledShares: inspectTrial(input, built).bandSettled };
+  },
+
+  /** A simulated piece as it would look. */
+  drawPiece({ run, piece, side }: { run: Run; piece: SimulatedPiece & { spool: Spool }; side: Side }): PiecePicture {
+    const { trial, printer, reachedMm } = run;
+    const { spool } = piece;
+    const units = unitsOf(run);
+    const drawn = { piece, units, layerMm: trial.layerHeightMm, colourHex: spool.colourHex };
+    if (isBeside({ bands: units, trial })) return drawSwatches(drawn);
+    return drawPiece({ ...drawn, slices: slicesOf({ trial, printer, spool }), side, reachedMm });
   },
 
   /** What every kind's first round takes. */

@@ -7,7 +7,13 @@ import { nextRound } from "@/core/trials/next-round";
 import { guideOf, Run, toldOf, unitsOf, verdictOf } from "@/core/trials/run";
 import { primaryKey } from "@/core/trials/shown";
 import type { Trial, TrialInput } from "@/core/trials/trial";
-import { readings, runs } from "../db/runs";
+import { pieceOf } from "@/core/simulator/piece/piece";
+import type { Side } from "@/core/reading/photo";
+import type { PiecePicture } from "@/core/simulator/piece/draw";
+import { readPiece } from "@/core/simulator/piece/eye";
+import type { Spool } from "@/core/shelf/spool";
+import { Reading, readings, runs, StoredPiece } from "../db/runs";
+import { photos } from "../db/photos";
 import { StoredTrial, trials } from "../db/trials";
 import { Refused, missing } from "../refused";
 import type { RunFacts } from "../tasks/catalogue";
@@ -22,36 +28,47 @@ export interface PrintedByJob {
   byHand: Run["byHand"];
 }
 
-/** A piece that came from a card, printed as the trial stands now. */
+/**
+ * A piece that came from a card, printed as the trial stands now.
+ *
+ * @param feedShare what the printer's extruder really feeds, if it is a simulated one; null if it is really there
+ */
 export async function addRun(
   trial: Trial,
   about: { printedAt?: string; note?: string },
+  feedShare: number | null,
   signal: AbortSignal,
 ): Promise<Run> {
   const input = inputFor(trial);
   const facts = await runTask("runFacts", input, { signal });
-  return runs.add({
+  const run = {
     ...whatWasPrinted(input, facts),
-    way: "card",
+    way: "card" as const,
     jobId: null,
     reachedMm: null,
     byHand: [],
     note: about.note ?? "",
     printedAt: about.printedAt ?? new Date().toISOString(),
-  });
+  };
+  return runs.add(run, simulated(run, input.spool, feedShare));
+}
+
+function simulated(run: Parameters<typeof pieceOf>[0], spool: Spool, feedShare: number | null): StoredPiece | null {
+  return feedShare === null ? null : { ...pieceOf(run, spool, feedShare), spool };
 }
 
 /** A piece that came from a job: the trial as it was when the job began. */
-export function addRunOfJob(input: TrialInput, facts: RunFacts, job: PrintedByJob): Run {
-  return runs.add({
+export function addRunOfJob(input: TrialInput, facts: RunFacts, job: PrintedByJob, feedShare: number | null): Run {
+  const run = {
     ...whatWasPrinted(input, facts, job.samples),
-    way: "link",
+    way: "link" as const,
     jobId: job.jobId,
     reachedMm: job.reachedMm,
     byHand: job.byHand,
     note: "",
     printedAt: new Date().toISOString(),
-  });
+  };
+  return runs.add(run, simulated(run, input.spool, feedShare));
 }
 
 function whatWasPrinted({ trial, printer, spool }: TrialInput, facts: RunFacts, samples: PrintedByJob["samples"] = []) {
@@ -102,6 +119,7 @@ export function sentRun(run: Run) {
     }),
     measure: guide.measure ?? null,
     readings: readings.ofRun(run.id),
+    photos: photos.ofRun(run.id),
   };
 }
 
@@ -127,4 +145,34 @@ export function addNextRound(trial: StoredTrial, run: Run, weights: Weights): St
 /** What a run's trial was printed with, for a trial of its own. */
 function withoutIds({ layerHeightMm, firstLayerHeightMm, fixed, tool, options }: Trial) {
   return { layerHeightMm, firstLayerHeightMm, fixed, tool, options };
+}
+
+/** What a simulated printer made of a run; a 404 with a sentence for a piece that is really there. */
+export function storedPiece(run: Run): StoredPiece {
+  const piece = runs.piece(run.id);
+  if (!piece)
+    throw missing("This piece is really there: look at it. Only what a simulated printer made is known here.");
+  return piece;
+}
+
+/** The piece of a simulated printer as it would look. */
+export function drawnPiece(run: Run, side: Side, signal: AbortSignal): Promise<PiecePicture> {
+  return runTask("drawPiece", { run, piece: storedPiece(run), side }, { signal });
+}
+
+/** Reads a simulated piece for somebody, with the noise of an eye: only what has no mark and no length yet. */
+export function readForReader(run: Run, reader: string): Reading {
+  const seed = run.id * 1009 + [...reader].reduce((sum, letter) => sum + letter.charCodeAt(0), 0);
+  const seen = readPiece(storedPiece(run), guideOf(run).measure, seed);
+  const before = readings.ofRun(run.id).find((one) => one.reader === reader);
+  const counts = new Set(unitsOf(run).flatMap((unit) => (unit.counts ? [unit.band] : [])));
+  return readings.give(run.id, reader, {
+    marks: seen.marks.filter(
+      ({ band, criterion }) =>
+        counts.has(band) && !before?.marks.some((one) => one.band === band && one.criterion === criterion),
+    ),
+    measures: seen.measures.filter(
+      ({ band, what }) => counts.has(band) && !before?.measures.some((one) => one.band === band && one.what === what),
+    ),
+  });
 }

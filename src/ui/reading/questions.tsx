@@ -2,10 +2,12 @@
 /** What is asked of one band: every criterion a stop of the Tab key, answered by a digit or a press; and what a calliper says. */
 import { MARKS, Mark } from "@/core/reading/criterion";
 import type { CriterionKey } from "@/core/reading";
-import type { Unit } from "@/core/trials/run";
+import { Button } from "antd";
+import { useAct } from "../common/use-act";
 import { NumberField } from "../common/number-field";
 import styles from "./reading.module.css";
-import { isBeside, SentCriterion, SentRun } from "./run-data";
+import { isBeside, Unit } from "@/core/trials/run";
+import type { SentCriterion, SentRun } from "./run-data";
 import type { useReading } from "./use-runs";
 
 type Reading = ReturnType<typeof useReading>;
@@ -51,7 +53,21 @@ export function Questions({ run, band, reading, criterion, onCriterion, onStep }
         />
       ))}
       {run.measure && <Lengths run={run} band={band} measure={run.measure} reading={reading} />}
+      {run.isSimulated && <ReadForMe onRead={reading.readForMe} />}
     </section>
+  );
+}
+
+/** Only for what a simulated printer made. */
+function ReadForMe({ onRead }: { onRead(): Promise<void> }) {
+  const { busy, act } = useAct();
+  return (
+    <div className={styles.forMe}>
+      <Button loading={busy} onClick={() => void act(onRead)}>
+        Read it for me
+      </Button>
+      <p className="dim">This piece is simulated. An eye with its usual noise marks what has no mark yet.</p>
+    </div>
   );
 }
 

@@ -1,23 +1,28 @@
 "use client";
 /** Reading a printed piece: its bands on the log with their marks and what they say together, and the questions about one band. */
-import { KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import type { CriterionKey } from "@/core/reading";
-import { HIGHEST_MARK, Mark } from "@/core/reading/criterion";
+import type { Mark } from "@/core/reading/criterion";
 import { Choice } from "../common/choice";
 import { useRoom } from "../common/use-room";
 import type { LogBand, LogColumn } from "../heightlog/column";
 import { millimetresColumn } from "../heightlog/columns/millimetres";
 import { valuesColumn } from "../heightlog/columns/values";
 import { HeightLog } from "../heightlog/height-log";
-import { isInDialog, isTyping } from "../frame/use-global-keys";
 import { logBands } from "../trials/log-bands";
 import { settingFor } from "@/core/settings";
-import { plainNumber } from "@/core/units";
+import { Closer } from "./closer";
+import { pictureColumn } from "./laid-picture";
 import { marksColumn } from "./marks-column";
+import { PictureCard } from "./picture-card";
+import { usePictures } from "./pictures";
 import { Questions } from "./questions";
 import styles from "./reading.module.css";
-import { isBeside, SentRun } from "./run-data";
+import { isBeside } from "@/core/trials/run";
+import type { SentRun } from "./run-data";
+import { ReadingKeys, useReadingKeys } from "./reading-keys";
 import { scoresColumn } from "./scores-column";
+import { UnitList } from "./unit-list";
 import { useReading, useVerdict, useWeights } from "./use-runs";
 import { VerdictCard, WhatCounts } from "./verdict-card";
 
@@ -30,7 +35,10 @@ interface Props {
   onKeep(): void;
 }
 
+/** Above and below the log, and what the larger band takes of it, px. */
 const AROUND_PX = 460;
+const CLOSER_PX = 150;
+const FRONT_PX = 216;
 
 export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) {
   const run = runs.find(({ id }) => id === runId) ?? runs[0];
@@ -46,14 +54,27 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
   const marksCount = run.bands.every(({ wantedMm }) => wantedMm === undefined);
   const step = (by: number) => setBand(run.bands[Math.min(run.bands.length - 1, Math.max(0, at + by))].band);
   const mark = (mark: Mark | null) => void reading.mark(band.band, criterion, mark);
-  useReadingKeys({ step, mark });
+  const pictures = usePictures(run);
+  const [wanted, setWanted] = useState<string | null>();
+  // A picture of the piece itself says more than the drawing of its plan.
+  const shown = wanted === null ? null : (pictures.find(({ key }) => key === wanted) ?? pictures[0] ?? null);
+  const [beside, setBeside] = useState<number | null>(null);
+  const turn = () => {
+    const other = pictures.find(
+      ({ side, photo }) =>
+        shown !== null && side !== shown.side && (photo === undefined) === (shown.photo === undefined),
+    );
+    if (other) setWanted(other.key);
+  };
+  useReadingKeys({ step, mark, turn });
   const pieceLog = usePieceLog(run);
-  const roomPx = useRoom(AROUND_PX);
+  const roomPx = useRoom(AROUND_PX + (shown ? CLOSER_PX : 0));
+  const pieceTopMm = run.reachedMm ?? pieceLog?.topMm ?? 0;
   const setting = settingFor(run.setting);
   const columns = useMemo(
     (): LogColumn[] => [
       millimetresColumn(),
-      front,
+      shown ? pictureColumn(shown, FRONT_PX, { topMm: pieceTopMm }) : front,
       marksColumn({
         criteria: run.criteria,
         chosen: criterion,
@@ -78,7 +99,7 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
         },
       }),
     ],
-    [front, run, criterion, band.band, reading.markOf, verdict, setting],
+    [front, shown, pieceTopMm, run, criterion, band.band, reading.markOf, verdict, setting],
   );
   const cursorLayer = pieceLog?.bands[at]
     ? Math.floor((pieceLog.bands[at].firstLayer + pieceLog.bands[at].lastLayer) / 2)
@@ -100,6 +121,16 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
             />
           </div>
         )}
+        {shown && pieceLog && (
+          <Closer
+            picture={shown}
+            band={band}
+            bands={run.bands}
+            topMm={pieceTopMm}
+            beside={beside}
+            onBeside={setBeside}
+          />
+        )}
         {pieceLog ? (
           <div className={styles.log}>
             <HeightLog
@@ -120,7 +151,10 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
             />
           </div>
         ) : (
-          <UnitList run={run} chosen={band.band} scores={verdict?.bands ?? []} onChoose={setBand} />
+          <>
+            {shown && <img className={styles.whole} src={shown.url} alt={shown.label} />}
+            <UnitList run={run} chosen={band.band} scores={verdict?.bands ?? []} onChoose={setBand} />
+          </>
         )}
         <div className={styles.outcome}>
           {marksCount && <WhatCounts rule={verdict?.rule ?? "best"} weights={weights} onWeight={setWeight} />}
@@ -136,27 +170,9 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
           onCriterion={setCriterion}
           onStep={step}
         />
+        <PictureCard trialId={trialId} run={run} pictures={pictures} shown={shown} onShow={setWanted} />
       </div>
     </div>
-  );
-}
-
-function ReadingKeys() {
-  return (
-    <>
-      <span>
-        <kbd>↑</kbd> <kbd>↓</kbd> band
-      </span>
-      <span>
-        <kbd>1</kbd>–<kbd>5</kbd> mark
-      </span>
-      <span>
-        <kbd>0</kbd> cannot tell
-      </span>
-      <span>
-        <kbd>Tab</kbd> next question
-      </span>
-    </>
   );
 }
 
@@ -166,70 +182,4 @@ function usePieceLog(run: SentRun): { bands: LogBand[]; tops: Float64Array; topM
     if (isBeside(run)) return null;
     return logBands(run.trial, run.setting, ({ index }) => run.bands[index]?.why || undefined);
   }, [run]);
-}
-
-/** Values that stand side by side: nothing of them is told by their height. */
-function UnitList(props: {
-  run: SentRun;
-  chosen: number;
-  scores: { band: number; score: number | null }[];
-  onChoose(band: number): void;
-}) {
-  const { run, chosen, scores, onChoose } = props;
-  return (
-    <ul className={`rows ${styles.units}`} aria-label="Values on the piece">
-      {run.bands.map(({ band, label, why }) => {
-        const score = scores.find((one) => one.band === band)?.score;
-        return (
-          <li key={band}>
-            <button aria-pressed={band === chosen} onClick={() => onChoose(band)}>
-              <span className="mono">{label}</span>
-              <span className={styles.meter} aria-hidden>
-                <span style={{ width: `${((score ?? 0) / HIGHEST_MARK) * 100}%` }} />
-              </span>
-              <span className="dim">
-                {why ||
-                  sayLengths(run, band) ||
-                  (score == null ? "not marked" : `${score.toFixed(1)} of ${HIGHEST_MARK}`)}
-              </span>
-            </button>
-          </li>
-        );
-      })}
-    </ul>
-  );
-}
-
-/** `measured 0.42 mm`, the mean of all readers; empty where nothing was. */
-function sayLengths({ readings }: SentRun, band: number): string {
-  const all = readings.flatMap(({ measures }) =>
-    measures.filter((one) => one.band === band).flatMap((one) => one.valuesMm),
-  );
-  if (all.length === 0) return "";
-  return `measured ${plainNumber(all.reduce((sum, mm) => sum + mm, 0) / all.length, 3)} mm`;
-}
-
-/** Arrow keys go from band to band, 1 to 5 mark, 0 is “cannot tell”; wherever nobody is typing. */
-function useReadingKeys(acts: { step(by: number): void; mark(mark: Mark | null): void }): void {
-  const now = useRef(acts);
-  useEffect(() => {
-    now.current = acts;
-  });
-  useEffect(() => {
-    const press = (event: globalThis.KeyboardEvent | KeyboardEvent) => {
-      const { target } = event as globalThis.KeyboardEvent;
-      if (isTyping(target) || isInDialog(target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const isOnSelect = target instanceof HTMLSelectElement || target instanceof HTMLInputElement;
-      if (/^[1-5]$/.test(event.key)) now.current.mark((Number(event.key) - 1) as Mark);
-      else if (event.key === "0") now.current.mark(null);
-      else if (!isOnSelect && event.key === "ArrowUp") now.current.step(1);
-      else if (!isOnSelect && event.key === "ArrowDown") now.current.step(-1);
-      else return;
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    // Before the log's own keys, which go from layer to layer.
-    window.addEventListener("keydown", press, true);
-    return () => window.removeEventListener("keydown", press, true);
-  }, []);
 }

@@ -1,4 +1,5 @@
 /** A printed piece as the server sends it. */
+import type { Photo } from "@/core/reading/photo";
 import type { GivenMark } from "@/core/reading/score";
 import type { Measured } from "@/core/reading/found";
 import type { CriterionKey } from "@/core/reading";
@@ -28,9 +29,5 @@ export interface SentRun extends Run {
   criteria: SentCriterion[];
   measure: { key: string; label: string; usualCount: number } | null;
   readings: SentReading[];
-}
-
-/** Whether what is read stands side by side instead of one above the other: nothing of it is told by a height. */
-export function isBeside({ bands, trial: { plan } }: Pick<SentRun, "bands" | "trial">): boolean {
-  return plan.bands.length < 2 || bands.length !== plan.bands.length;
+  photos: Photo[];
 }

@@ -53,8 +53,19 @@ export function useReading(trialId: number, run: SentRun | null) {
     },
     [client, reader, run, tell, trialId],
   );
+  const readForMe = useCallback(async () => {
+    if (!run) return;
+    try {
+      await api.post(`/runs/${run.id}/piece/read/${encodeURIComponent(reader)}`);
+      await client.invalidateQueries({ queryKey: keys.runs(trialId) });
+      await client.invalidateQueries({ queryKey: keys.trials });
+    } catch (error) {
+      tell.error(error);
+    }
+  }, [client, reader, run, tell, trialId]);
   return {
     reader,
+    readForMe,
     markOf,
     lengthsOf,
     mark: (band: number, criterion: CriterionKey, mark: Mark | null) => give({ marks: [{ band, criterion, mark }] }),

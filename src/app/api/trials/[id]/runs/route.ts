@@ -5,6 +5,7 @@ import { readOptionalBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
 import { trialOf } from "@/server/http/trials";
 import { missing, Refused } from "@/server/refused";
+import { feedShareOf } from "@/server/link/hub";
 import { addRun, sentRun } from "@/server/work/runs";
 
 const newRunSchema = z.object({
@@ -22,7 +23,10 @@ export const GET = handle((_, params) => json(runs.ofTrial(trialOf(params).id).m
 export const POST = handle(async (request, params) => {
   const trial = trialOf(params);
   const { jobId, ...about } = await readOptionalBody(request, newRunSchema);
-  if (jobId === undefined) return json(sentRun(await addRun(trial, about, request.signal)), 201);
+  if (jobId === undefined) {
+    const feedShare = feedShareOf(trial.printerId, trial.tool);
+    return json(sentRun(await addRun(trial, about, feedShare, request.signal)), 201);
+  }
   const job = jobs.get(jobId);
   if (!job) throw missing(`There is no job ${jobId}.`);
   if (job.source !== "trial" || job.sourceId !== trial.id) {

@@ -2,21 +2,16 @@ import { readingSchema } from "@/core/reading/reading-schema";
 import { guideOf, unitsOf } from "@/core/trials/run";
 import { readings } from "@/server/db/runs";
 import { readBody } from "@/server/http/body";
+import { readerOf } from "@/server/http/readers";
 import { handle, json, pathId } from "@/server/http/respond";
 import { Refused } from "@/server/refused";
 import { runOf } from "@/server/work/runs";
-
-const MOST_NAME = 60;
-const MOST_READERS = 50;
 
 /** Lays marks and measures over what this reader has said before; what is not named stays. */
 export const PUT = handle(async (request, params) => {
   const given = await readBody(request, readingSchema);
   const run = runOf(pathId(params, "run"));
-  const reader = params.reader.trim();
-  if (reader === "" || reader.length > MOST_NAME) {
-    throw new Refused("invalid", `A reader's name is 1 to ${MOST_NAME} characters.`, { field: "reader" });
-  }
+  const reader = readerOf(params, run.id);
   const bands = new Set(unitsOf(run).map(({ band }) => band));
   const used = new Set<string>(guideOf(run).uses.map(({ key }) => key));
   for (const [index, { band, criterion }] of (given.marks ?? []).entries()) {
@@ -41,10 +36,6 @@ export const PUT = handle(async (request, params) => {
     }
     if (!bands.has(band))
       throw new Refused("invalid", `There is no band ${band} on this piece.`, { field: `measures.${index}.band` });
-  }
-  const known = readings.ofRun(run.id);
-  if (known.length >= MOST_READERS && !known.some((one) => one.reader === reader)) {
-    throw new Refused("too-large", `At most ${MOST_READERS} readers read one piece.`);
   }
   return json(readings.give(run.id, reader, given));
 });

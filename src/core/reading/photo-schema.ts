@@ -1,0 +1,15 @@
+/** Where a piece lies on a photo, as it comes over a border. */
+import { z } from "zod";
+import { LEAST_APART_PX } from "./photo";
+
+const pixel = z.tuple(
+  [z.number().min(-20_000).max(20_000), z.number().min(-20_000).max(20_000)],
+  "A place is [x, y] in pixels of the picture, from its top left corner",
+);
+
+export const photoPlaceSchema = z
+  .object({ bottom: pixel, top: pixel })
+  .refine(({ bottom, top }) => Math.hypot(top[0] - bottom[0], top[1] - bottom[1]) >= LEAST_APART_PX, {
+    path: ["top"],
+    message: "The bottom and the top of the piece lie in one place: move them apart",
+  });

@@ -1,0 +1,86 @@
+"use client";
+/** A picture of the piece laid on heights: as a column of the log, and as a strip of one band, larger. */
+import { layMatrix } from "@/core/reading/photo";
+import { GAP_PX, LogColumn } from "../heightlog/column";
+import type { LogScale } from "../heightlog/scale";
+import { Picture, usePlace } from "./pictures";
+import styles from "./reading.module.css";
+
+interface Heights {
+  /** How high the piece on the picture came, mm. */
+  topMm: number;
+}
+
+interface Frame {
+  picture: Picture;
+  alt: string;
+  widthPx: number;
+  heightPx: number;
+  /** Where the bed and the top of the piece come to, px down. */
+  bedY: number;
+  topY: number;
+}
+
+function Laid({ picture, alt, widthPx, heightPx, bedY, topY }: Frame) {
+  const place = usePlace(picture);
+  const matrix = layMatrix(place, { x: widthPx / 2, bottom: bedY, top: topY });
+  return (
+    <div className={styles.laid} style={{ width: widthPx, height: heightPx }}>
+      <img src={picture.url} alt={alt} style={{ transform: `matrix(${matrix.join()})` }} draggable={false} />
+    </div>
+  );
+}
+
+/** The picture as a column: every band of it stands beside its value. */
+export function pictureColumn(picture: Picture, widthPx: number, { topMm }: Heights): LogColumn {
+  return {
+    title: picture.label,
+    widthPx,
+    hasGround: true,
+    drawing: ({ scale }: { scale: LogScale }) => (
+      <Laid
+        picture={picture}
+        alt={`${picture.label}, bottom to top`}
+        widthPx={widthPx - GAP_PX}
+        heightPx={scale.heightPx}
+        bedY={scale.y(0)}
+        topY={scale.y(topMm)}
+      />
+    ),
+  };
+}
+
+interface Strip extends Heights {
+  picture: Picture;
+  label: string;
+  fromMm: number;
+  toMm: number;
+  widthPx: number;
+  /** No strip is higher, px. */
+  mostPx: number;
+}
+
+/** So much more than the band is shown below and above it. */
+const AROUND = 0.12;
+
+/** One band of the picture, as large as its room allows. */
+export function BandStrip({ picture, label, fromMm, toMm, topMm, widthPx, mostPx }: Strip) {
+  const { bottom, top } = usePlace(picture);
+  const picturePxPerMm = Math.hypot(top[0] - bottom[0], top[1] - bottom[1]) / topMm;
+  const shownMm = (toMm - fromMm) * (1 + 2 * AROUND);
+  const pxPerMm = Math.min(widthPx / (picture.widthPx / picturePxPerMm), mostPx / shownMm);
+  const upperMm = toMm + (toMm - fromMm) * AROUND;
+  return (
+    <figure className={styles.strip}>
+      <Laid
+        picture={picture}
+        alt={`${label} on ${picture.label}`}
+        widthPx={widthPx}
+        heightPx={shownMm * pxPerMm}
+        bedY={upperMm * pxPerMm}
+        topY={(upperMm - topMm) * pxPerMm}
+      />
+      <figcaption className="mono">{label}</figcaption>
+    </figure>
+  );
+}

@@ -26,6 +26,7 @@ const rooms = [
   ["edits", "trials"],
   ["simulator"],
   ["measure"],
+  ["road", "values"],
   ["link"],
 ];
 const roomRules = rooms.flatMap((floor, height) =>

@@ -7,11 +7,10 @@ import { WithData } from "../with-data";
 export const metadata: Metadata = { title: "Bench" };
 
 function give() {
-  const { printerId, spoolId, trials, rows, measured } = benchPage();
+  const { printerId, spoolId, trials, road } = benchPage();
   return [
     { queryKey: keys.trials, data: trials, isPart: true },
-    ...(rows ? [{ queryKey: keys.benchRows(printerId, spoolId), data: rows }] : []),
-    { queryKey: keys.measurementsOf(printerId), data: measured },
+    ...(road ? [{ queryKey: keys.road(printerId, spoolId), data: road }] : []),
   ];
 }
 

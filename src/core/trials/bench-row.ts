@@ -5,7 +5,9 @@ import type { Printer } from "../shelf/printer";
 import type { Spool } from "../shelf/spool";
 import type { BriefTrial, TrialState } from "./brief";
 import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
+import type { KeptValue } from "./kept";
 import { unsettled } from "./need";
+import { Around, whyStale } from "./stale";
 
 export interface BenchRow {
   kind: TrialKindKey;
@@ -20,7 +22,12 @@ export interface BenchRow {
   low: number;
   high: number;
   labelled: boolean;
-  kept: { value: number; keptAt: string } | null;
+  kept: Pick<KeptValue, "id" | "value" | "fromValue" | "toValue" | "keptAt" | "note"> | null;
+  /** How far the question has come, and why it is to be asked again where it is. */
+  state: QuestionState;
+  why: string[];
+  /** When it was kept or printed last, for its age; null if never. */
+  at: string | null;
   /** Trials of this pair, and the values the latest of them tries. */
   count: number;
   latest: { id: number; name: string; updatedAt: string; values: number[]; state: TrialState } | null;
@@ -30,17 +37,24 @@ export interface BenchRow {
   isNext: boolean;
 }
 
-export interface BenchKnown {
+/**
+ * `never` asked, `planned` and not printed yet, `printing` now, `waiting` to be read or kept, `kept`, `carried` over from another pair and
+ * not tried here, `stale`.
+ */
+export type QuestionState = "never" | "planned" | "printing" | "waiting" | "kept" | "carried" | "stale";
+
+export interface BenchKnown extends Around {
   printer: Printer & { id: number };
   spool: Spool & { id: number };
-  kept: readonly { setting: SettingKey; value: number; keptAt: string }[];
-  /** Tunes that were measured on the printer. */
-  measured: ReadonlySet<string>;
   trials: readonly BriefTrial[];
+  /** The trial that is being printed on the printer. */
+  printing: number | null;
 }
 
 /** The rows in the order of work. */
-export function benchRows({ printer, spool, kept, measured, trials }: BenchKnown): BenchRow[] {
+export function benchRows(known: BenchKnown): BenchRow[] {
+  const { printer, spool, kept, measuredAt, trials, printing } = known;
+  const measured = new Set(measuredAt.keys());
   const keptValues = Object.fromEntries(kept.map(({ setting, value }) => [setting, value])) as SettingValues;
   const own = trials.filter(({ printerId, spoolId }) => printerId === printer.id && spoolId === spool.id);
   const rows = trialKindKeys.map((key): BenchRow => {
@@ -62,7 +76,8 @@ export function benchRows({ printer, spool, kept, measured, trials }: BenchKnown
       decimals,
       ...kind.range(printer, spool),
       labelled: setting === "nozzleTemperature",
-      kept: found ? { value: found.value, keptAt: found.keptAt } : null,
+      kept: found ?? null,
+      ...stateOfQuestion(found, asked, found ? whyStale(found, kind.needs, known) : [], printing),
       count: asked.length,
       latest: latest
         ? {
@@ -77,6 +92,24 @@ export function benchRows({ printer, spool, kept, measured, trials }: BenchKnown
       isNext: false,
     };
   });
-  const next = rows.find((row) => row.kept === null);
+  const next = rows.find(({ state }) => state !== "kept" && state !== "printing");
   return rows.map((row) => ({ ...row, isNext: row === next }));
+}
+
+function stateOfQuestion(
+  found: KeptValue | undefined,
+  [latest, ...earlier]: readonly BriefTrial[],
+  why: string[],
+  printing: number | null,
+): Pick<BenchRow, "state" | "why" | "at"> {
+  const at = found?.keptAt ?? latest?.updatedAt ?? null;
+  if ([latest, ...earlier].some((trial) => trial?.id === printing)) return { state: "printing", why: [], at };
+  // A piece that was printed or read since waits for its answer, whatever was kept before.
+  const isWaiting = latest?.state === "printed" || latest?.state === "read";
+  if (isWaiting && (!found || latest.updatedAt > found.keptAt))
+    return { state: "waiting", why: [], at: latest.updatedAt };
+  if (why.length > 0) return { state: "stale", why, at };
+  if (found) return { state: found.carriedFrom === null ? "kept" : "carried", why: [], at };
+  if (isWaiting) return { state: "waiting", why: [], at };
+  return { state: latest ? "planned" : "never", why: [], at };
 }

@@ -2,15 +2,29 @@
 import { materials } from "../material/materials";
 import { wideNozzleFactor } from "../material/rules";
 import { optionsOf } from "../options/option";
+import { sayValue } from "../settings";
 import { plainNumber } from "../units";
 import { trialKindFor, TrialKindKey } from ".";
 import { Round, RoundRequest } from "./kind";
+import { narrowedAround } from "./next-round";
 
 /** Plan, fixed values and what printer or spool made other than usual; `options` may be partial. */
 export function firstRound(kindKey: TrialKindKey, request: RoundRequest): Round {
   const kind = trialKindFor(kindKey);
-  const round = kind.firstRound({ ...request, options: optionsOf(kind.options, request.options, request.printer) });
+  const options = optionsOf(kind.options, request.options, request.printer);
+  const round = aroundCarried(kindKey, { ...request, options }, kind.firstRound({ ...request, options }));
   return { ...round, notes: [...round.notes, ...roomNotes(request)] };
+}
+
+/** Narrower around a value that was taken over from another pair, where there is one. */
+function aroundCarried(kind: TrialKindKey, { printer, options, carried = {} }: RoundRequest, round: Round): Round {
+  const setting = trialKindFor(kind).setting(printer, options);
+  const value = carried[setting];
+  if (value === undefined) return round;
+  const plan = narrowedAround({ kind, options, plan: round.plan }, printer, value);
+  if (!plan.ok) return round;
+  const note = `${sayValue(setting, value)} was taken over from another pair and not tried here: this round asks narrowly around it.`;
+  return { ...round, plan: plan.value, notes: [...round.notes, note] };
 }
 
 /** What wants a bed no warmer than this goes soft in a closed printer, °C. Common practice, no source. */

@@ -17,6 +17,8 @@ export interface RoundRequest {
   spool: Spool;
   /** Values kept for this printer and spool. */
   kept: SettingValues;
+  /** Those of them that were taken over from another pair: a start, which the first round asks narrowly around. */
+  carried?: SettingValues;
   options: OptionValues;
   layerHeightMm: number;
   firstLayerHeightMm: number;

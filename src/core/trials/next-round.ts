@@ -14,8 +14,11 @@ const FINER = 2.5;
 const FEWEST_VALUES = 4;
 const MOST_VALUES = 9;
 
+/** All of a trial that a round follows from. */
+type Asked = Pick<Trial, "kind" | "options" | "plan">;
+
 /** The plan of the next round for a trial as it was printed; refused with the reason where there is nothing finer to ask. */
-export function nextRound(trial: Trial, printer: Printer, verdict: Verdict): Result<Trial["plan"]> {
+export function nextRound(trial: Asked, printer: Printer, verdict: Verdict): Result<Trial["plan"]> {
   const key = primaryKey(trial, printer);
   const tried = triedValues(trial, key);
   if (
@@ -41,8 +44,18 @@ export function nextRound(trial: Trial, printer: Printer, verdict: Verdict): Res
   return succeed(withValues(trial, key, values.value));
 }
 
+/** A plan that asks around a value which is known from elsewhere: as finely as a second round would, a step of the first to each side. */
+export function narrowedAround(trial: Asked, printer: Printer, value: number): Result<Trial["plan"]> {
+  const key = primaryKey(trial, printer);
+  const tried = triedValues(trial, key);
+  if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
+  const step = (tried[tried.length - 1] - tried[0]) / (tried.length - 1);
+  const values = finer(key, printer, step, { value, fromValue: value - step / 2, toValue: value + step / 2 });
+  return values.ok ? succeed(withValues(trial, key, values.value)) : values;
+}
+
 /** Values tried, rising, each once. */
-function triedValues({ plan }: Trial, key: SettingKey): number[] {
+function triedValues({ plan }: Asked, key: SettingKey): number[] {
   const all =
     plan.sideBySide?.setting === key
       ? plan.sideBySide.values
@@ -111,7 +124,7 @@ function further(
 }
 
 /** The plan with other values: base, band height, order and everything else as they were. */
-function withValues({ plan }: Trial, key: SettingKey, rising: number[]): Trial["plan"] {
+function withValues({ plan }: Asked, key: SettingKey, rising: number[]): Trial["plan"] {
   if (plan.sideBySide?.setting === key) return { ...plan, sideBySide: { setting: key, values: rising } };
   const falls = (plan.bands[0].settings[key] ?? 0) > (plan.bands[plan.bands.length - 1].settings[key] ?? 0);
   const values = falls ? [...rising].reverse() : rising;

@@ -1,28 +1,17 @@
 /** Values kept for a printer and a spool. The newest of a setting counts; older ones are its history. */
 import { SettingKey, SettingValues } from "@/core/settings";
+import type { KeptValue } from "@/core/trials/kept";
 import { tellChange } from "../changes";
 import { database } from "./connection";
 
-export interface KeptValue {
-  id: number;
-  printerId: number;
-  spoolId: number;
-  setting: SettingKey;
-  value: number;
-  /** The trial it came from; null if it was typed in. */
-  trialId: number | null;
-  /** The values that cannot be told from it; null where nobody said. */
-  fromValue: number | null;
-  toValue: number | null;
-  /** The printed piece it was read from. */
-  runId: number | null;
-  keptAt: string;
-  version: number;
-}
-
 /** What is said of a value when it is kept. */
 export type NewKept = Pick<KeptValue, "printerId" | "spoolId" | "setting" | "value" | "trialId"> &
-  Partial<Pick<KeptValue, "fromValue" | "toValue" | "runId">>;
+  Partial<
+    Pick<
+      KeptValue,
+      "fromValue" | "toValue" | "runId" | "nozzleMm" | "layerHeightMm" | "inForce" | "note" | "carriedFrom"
+    >
+  > & { keptAt?: string };
 
 interface Row {
   id: number;
@@ -34,6 +23,11 @@ interface Row {
   from_value: number | null;
   to_value: number | null;
   run_id: number | null;
+  nozzle_mm: number | null;
+  layer_height_mm: number | null;
+  in_force: string;
+  note: string;
+  carried_from: number | null;
   kept_at: string;
   version: number;
 }
@@ -48,31 +42,47 @@ const read = (row: Row): KeptValue => ({
   fromValue: row.from_value,
   toValue: row.to_value,
   runId: row.run_id,
+  nozzleMm: row.nozzle_mm,
+  layerHeightMm: row.layer_height_mm,
+  inForce: JSON.parse(row.in_force) as SettingValues,
+  note: row.note,
+  carriedFrom: row.carried_from,
   keptAt: row.kept_at,
   version: row.version,
 });
 
+/** What counts: the newest of each setting of a pair, by when it was kept. */
+function newest(where: string, ...ids: number[]): KeptValue[] {
+  const rows = database()
+    .prepare(
+      `SELECT * FROM (
+         SELECT *, ROW_NUMBER() OVER (PARTITION BY printer_id, spool_id, setting ORDER BY kept_at DESC, id DESC) AS place
+           FROM kept_values WHERE removed_at IS NULL AND ${where})
+         WHERE place = 1 ORDER BY kept_at DESC, id DESC`,
+    )
+    .all(...ids) as Row[];
+  return rows.map(read);
+}
+
 export const kept = {
   /** The value that counts for each setting of a pair, newest first. */
   list(printerId: number, spoolId: number): KeptValue[] {
-    const rows = database()
-      .prepare(
-        `SELECT * FROM kept_values k WHERE printer_id = ? AND spool_id = ? AND removed_at IS NULL AND id = (
-           SELECT MAX(id) FROM kept_values WHERE printer_id = k.printer_id AND spool_id = k.spool_id
-             AND setting = k.setting AND removed_at IS NULL) ORDER BY id DESC`,
-      )
-      .all(printerId, spoolId) as Row[];
-    return rows.map(read);
+    return newest("printer_id = ? AND spool_id = ?", printerId, spoolId);
   },
   /** The value that counts for each setting of every pair, newest first. */
-  all(): KeptValue[] {
+  all: (): KeptValue[] => newest("TRUE"),
+  /** All that was ever kept and not taken back, oldest first. */
+  everything(): KeptValue[] {
+    const rows = database().prepare("SELECT * FROM kept_values WHERE removed_at IS NULL ORDER BY kept_at, id").all();
+    return (rows as Row[]).map(read);
+  },
+  /** Everything that was ever kept of a setting for a pair, newest first. */
+  history(printerId: number, spoolId: number, setting: SettingKey): KeptValue[] {
     const rows = database()
       .prepare(
-        `SELECT * FROM kept_values WHERE id IN (
-           SELECT MAX(id) FROM kept_values WHERE removed_at IS NULL GROUP BY printer_id, spool_id, setting)
-         ORDER BY id DESC`,
+        "SELECT * FROM kept_values WHERE printer_id = ? AND spool_id = ? AND setting = ? AND removed_at IS NULL ORDER BY kept_at DESC, id DESC",
       )
-      .all() as Row[];
+      .all(printerId, spoolId, setting) as Row[];
     return rows.map(read);
   },
   get(id: number): KeptValue | null {
@@ -83,8 +93,9 @@ export const kept = {
   add(value: NewKept): KeptValue {
     const { lastInsertRowid } = database()
       .prepare(
-        `INSERT INTO kept_values (printer_id, spool_id, setting, value, trial_id, from_value, to_value, run_id, kept_at)
-           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+        `INSERT INTO kept_values (printer_id, spool_id, setting, value, trial_id, from_value, to_value, run_id,
+             nozzle_mm, layer_height_mm, in_force, note, carried_from, kept_at)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
       .run(
         value.printerId,
@@ -95,7 +106,12 @@ export const kept = {
         value.fromValue ?? null,
         value.toValue ?? null,
         value.runId ?? null,
-        new Date().toISOString(),
+        value.nozzleMm ?? null,
+        value.layerHeightMm ?? null,
+        JSON.stringify(value.inForce ?? without(keptSettings(value.printerId, value.spoolId), value.setting)),
+        value.note ?? "",
+        value.carriedFrom ?? null,
+        value.keptAt ?? new Date().toISOString(),
       );
     tellChange("kept", Number(lastInsertRowid));
     return kept.get(Number(lastInsertRowid))!;
@@ -106,11 +122,18 @@ export const kept = {
     about: Omit<NewKept, "setting" | "value" | "fromValue" | "toValue">,
     read?: Pick<NewKept, "setting" | "fromValue" | "toValue">,
   ): KeptValue[] {
-    return database().transaction(() =>
-      (Object.entries(values) as [SettingKey, number][]).map(([setting, value]) =>
-        kept.add({ ...about, setting, value, ...(read?.setting === setting ? read : {}) }),
-      ),
-    )();
+    return database().transaction(() => {
+      const together = { ...keptSettings(about.printerId, about.spoolId), ...values };
+      return (Object.entries(values) as [SettingKey, number][]).map(([setting, value]) =>
+        kept.add({
+          ...about,
+          setting,
+          value,
+          inForce: without(together, setting),
+          ...(read?.setting === setting ? read : {}),
+        }),
+      );
+    })();
   },
   /** Takes a value back; the one before it counts again. */
   remove(id: number): boolean {
@@ -136,3 +159,38 @@ export const kept = {
 export function keptSettings(printerId: number, spoolId: number): SettingValues {
   return Object.fromEntries(kept.list(printerId, spoolId).map(({ setting, value }) => [setting, value]));
 }
+
+/** Those that were taken over from another pair and not found here since. */
+export function carriedSettings(printerId: number, spoolId: number): SettingValues {
+  const carried = kept.list(printerId, spoolId).filter(({ carriedFrom }) => carriedFrom !== null);
+  return Object.fromEntries(carried.map(({ setting, value }) => [setting, value]));
+}
+
+/** What else is kept beside a setting. */
+function without(values: SettingValues, setting: SettingKey): SettingValues {
+  return Object.fromEntries(Object.entries(values).filter(([key]) => key !== setting));
+}
+
+/** When everything is to be asked again for a pair: what was kept before is stale. */
+export const askedAnew = {
+  at(printerId: number, spoolId: number): string | null {
+    const row = database()
+      .prepare("SELECT at FROM asked_anew WHERE printer_id = ? AND spool_id = ?")
+      .get(printerId, spoolId);
+    return (row as { at: string } | undefined)?.at ?? null;
+  },
+  set(printerId: number, spoolId: number): string {
+    const at = new Date().toISOString();
+    database()
+      .prepare(
+        "INSERT INTO asked_anew (printer_id, spool_id, at) VALUES (?, ?, ?) ON CONFLICT (printer_id, spool_id) DO UPDATE SET at = excluded.at",
+      )
+      .run(printerId, spoolId, at);
+    tellChange("kept", 0);
+    return at;
+  },
+  clear(printerId: number, spoolId: number): void {
+    database().prepare("DELETE FROM asked_anew WHERE printer_id = ? AND spool_id = ?").run(printerId, spoolId);
+    tellChange("kept", 0);
+  },
+};

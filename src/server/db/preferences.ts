@@ -9,11 +9,16 @@ export const preferencesSchema = z.object({
     .int({ error: "Days are a whole number" })
     .min(1, "Talk is kept for at least a day")
     .max(3650, "Talk is kept for at most ten years"),
+  /** Kept values older than this are to be asked again. */
+  staleDays: z
+    .int({ error: "Days are a whole number" })
+    .min(1, "A kept value holds for at least a day")
+    .max(3650, "A kept value holds for at most ten years"),
 });
 
 export type Preferences = z.infer<typeof preferencesSchema>;
 
-const usual: Preferences = { talkDays: 60 };
+const usual: Preferences = { talkDays: 60, staleDays: 365 };
 
 export function readPreferences(): Preferences {
   const rows = database().prepare("SELECT key, value FROM preferences").all() as { key: string; value: string }[];

@@ -19,7 +19,8 @@ export function keepResult(printerId: number, spoolId: number | null, tune: Tune
   if (!record.success) throw new Refused("invalid", record.error.issues[0].message, { field: "printer" });
   return database().transaction(() => {
     const id = measurements.add(printerId, spoolId, tune, result);
-    if (spoolId !== null) kept.addAll(result.settings, { printerId, spoolId, trialId: null });
+    if (spoolId !== null)
+      kept.addAll(result.settings, { printerId, spoolId, trialId: null, nozzleMm: printer.nozzleMm });
     if (figures.length > 0) printers.change(printerId, record.data);
     return id;
   })();

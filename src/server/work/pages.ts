@@ -1,11 +1,14 @@
 /** What pages are given along with their first view, so that they need not ask for it. The same answers as the interface's. */
 import { BenchRow, benchRows } from "@/core/trials/bench-row";
+import { RoadStep, roadOf } from "@/core/road/road";
 import { briefOf, BriefTrial } from "@/core/trials/brief";
+import type { Around } from "@/core/trials/stale";
 import { readBench } from "../db/bench";
 import { files } from "../db/files";
 import { snapshots, valueChanges } from "../db/firmware-values";
 import { jobs } from "../db/jobs";
-import { kept } from "../db/kept";
+import { askedAnew, kept } from "../db/kept";
+import { readPreferences } from "../db/preferences";
 import { measurements } from "../db/measurements";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
@@ -45,8 +48,7 @@ export function benchPage() {
     printerId: printerId ?? 0,
     spoolId: spoolId ?? 0,
     trials: briefTrials(FIRST_TRIALS),
-    rows: printerId && spoolId ? rowsFor(printerId, spoolId) : null,
-    measured: measurements.list(printerId ?? 0),
+    road: printerId && spoolId ? roadFor(printerId, spoolId) : null,
   };
 }
 
@@ -77,12 +79,40 @@ export function noteNoData(error: unknown): void {
 /** What the bench says of each question for a pair; refused if one of the two is not on the shelf. */
 export function rowsFor(printerId: number, spoolId: number): BenchRow[] {
   checkPair(printerId, spoolId);
+  const job = hub().links.get(printerId)?.job;
+  const isPrinting = job?.running && job.status().source === "trial";
   return benchRows({
+    ...around(printerId, spoolId),
     printer: printers.get(printerId)!,
     spool: spools.get(spoolId)!,
-    kept: kept.list(printerId, spoolId),
-    measured: new Set(measurements.list(printerId).map(({ tune }) => tune)),
     trials: briefTrials(),
+    printing: isPrinting ? job.status().sourceId : null,
+  });
+}
+
+/** What kept values of a pair are held against. */
+function around(printerId: number, spoolId: number): Around {
+  // The newest come first, and the newest of each tune counts.
+  const measured = [...measurements.list(printerId)].reverse();
+  return {
+    printer: printers.get(printerId)!,
+    kept: kept.list(printerId, spoolId),
+    measuredAt: new Map(measured.map(({ tune, measuredAt }) => [tune, measuredAt])),
+    readings: snapshots.list(printerId),
+    askedAnewAt: askedAnew.at(printerId, spoolId),
+    staleDays: readPreferences().staleDays,
+    now: new Date().toISOString(),
+  };
+}
+
+/** Everything that can be found out for a pair, in the order of work. */
+export function roadFor(printerId: number, spoolId: number): RoadStep[] {
+  return roadOf({
+    rows: rowsFor(printerId, spoolId),
+    measured: measurements.list(printerId),
+    printer: printers.get(printerId)!,
+    staleDays: readPreferences().staleDays,
+    now: new Date().toISOString(),
   });
 }
 

@@ -14,7 +14,7 @@ import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 import { snapshots } from "../db/firmware-values";
-import { keptSettings } from "../db/kept";
+import { carriedSettings, keptSettings } from "../db/kept";
 import { TrialFields } from "../db/trials";
 import { Refused } from "../refused";
 
@@ -55,7 +55,8 @@ export function firstTrial(wanted: NewTrial): TrialFields {
     });
   }
   const kept = keptSettings(printerId, spoolId);
-  const request = { printer, spool, kept, options: wanted.options, layerHeightMm, firstLayerHeightMm };
+  const carried = carriedSettings(printerId, spoolId);
+  const request = { printer, spool, kept, carried, options: wanted.options, layerHeightMm, firstLayerHeightMm };
   const { plan, fixed } = firstRound(wanted.kind, request);
   return {
     ...wanted,

@@ -2,25 +2,46 @@
 /** The first screen: for the printer and the spool on the bench, what can be found out, in the order of work. */
 import { Button } from "antd";
 import Link from "next/link";
+import { useRouter, useSearchParams } from "next/navigation";
+import { useEffect } from "react";
 import type { BriefTrial } from "@/core/trials/brief";
-import type { BenchRow } from "@/core/trials/bench-row";
+import type { RoadStep } from "@/core/road/road";
 import type { Effort } from "@/core/trials/effort";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { Loading } from "../common/loading";
 import { SavedPrinter, SavedSpool } from "../common/api";
-import { useBenchPair, useBenchRows, useEfforts, useTrials } from "../common/queries";
+import { useBenchPair, useEfforts, useRoad, useSetBench, useTrials } from "../common/queries";
+import { useTell } from "../common/talk";
 import { When } from "../common/when";
 import { BrokenJobs } from "../printer/broken-jobs";
 import styles from "./bench-page.module.css";
-import { MeasuredCard, PrinterCard, SpoolCard } from "./fact-cards";
+import { PrinterCard, SpoolCard } from "./fact-cards";
 import { sayEffort } from "./say-effort";
+import { BenchTools } from "./bench-tools";
 import { QuestionRow } from "./question-row";
+import { TuneRow } from "./tune-row";
 import { LinkButton } from "../common/link-button";
 
+/** The code on a spool leads here with its pair, which is put on the bench. */
+function usePairOfAddress(): void {
+  const asked = useSearchParams();
+  const router = useRouter();
+  const { mutateAsync } = useSetBench();
+  const tell = useTell();
+  const [printerId, spoolId] = [Number(asked.get("printerId")), Number(asked.get("spoolId"))];
+  useEffect(() => {
+    if (!(printerId > 0 && spoolId > 0)) return;
+    mutateAsync({ printerId, spoolId })
+      .catch(tell.error)
+      .finally(() => router.replace("/bench"));
+  }, [printerId, spoolId, mutateAsync, router, tell]);
+}
+
 export function BenchPage() {
+  usePairOfAddress();
   const { printer, spool } = useBenchPair();
   const trials = useTrials().data ?? [];
-  const rows = useBenchRows(printer?.id ?? 0, spool?.id ?? 0);
+  const road = useRoad(printer?.id ?? 0, spool?.id ?? 0);
   const efforts = useEfforts(printer?.id ?? 0, spool?.id ?? 0).data;
   if (printer === undefined || spool === undefined) return <Loading />;
   if (printer === null || spool === null) return <EmptyBench what={printer === null ? "printer" : "spool"} />;
@@ -30,29 +51,39 @@ export function BenchPage() {
       <h1>What does {spool.colourName || spool.name} want?</h1>
       <p className="sub">
         {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.{" "}
-        <Sum efforts={efforts} rows={rows.data} />
+        <Sum efforts={efforts} road={road.data} />
       </p>
-      {!rows.data && !rows.error && <Loading />}
-      {rows.error && (
+      {!road.data && !road.error && <Loading />}
+      {road.error && (
         <div className="empty" role="alert">
-          {rows.error.message} <Button onClick={() => void rows.refetch()}>Try again</Button>
+          {road.error.message} <Button onClick={() => void road.refetch()}>Try again</Button>
         </div>
       )}
-      {rows.data && (
-        <ol className={`rows ${styles.questions}`} aria-label="Tunes in the order of work">
-          {rows.data.map((row) => (
-            <QuestionRow
-              key={row.kind}
-              row={row}
-              effort={efforts?.find(({ kind }) => kind === row.kind)}
-              printerId={printer.id}
-              spoolId={spool.id}
-            />
-          ))}
-        </ol>
+      {road.data && (
+        <>
+          <BenchTools
+            printer={printer}
+            spool={spool}
+            hasKept={road.data.some(({ what, found }) => what === "trial" && found !== "")}
+          />
+          <ol className={`rows ${styles.questions}`} aria-label="Tunes in the order of work">
+            {road.data.map((step) =>
+              step.what === "tune" ? (
+                <TuneRow key={step.key} step={step} />
+              ) : (
+                <QuestionRow
+                  key={step.key}
+                  step={step}
+                  effort={efforts?.find(({ kind }) => kind === step.key)}
+                  printerId={printer.id}
+                  spoolId={spool.id}
+                />
+              ),
+            )}
+          </ol>
+        </>
       )}
       <div className={styles.cards}>
-        <MeasuredCard printer={printer} />
         <PrinterCard printer={printer} />
         <SpoolCard spool={spool} />
       </div>
@@ -62,9 +93,9 @@ export function BenchPage() {
 }
 
 /** What it takes to ask everything, and what is still open. */
-function Sum({ efforts, rows }: { efforts: Effort[] | undefined; rows: BenchRow[] | undefined }) {
-  if (!efforts || !rows) return null;
-  const open = efforts.filter((effort) => rows.some(({ kind, kept }) => kind === effort.kind && kept === null));
+function Sum({ efforts, road }: { efforts: Effort[] | undefined; road: RoadStep[] | undefined }) {
+  if (!efforts || !road) return null;
+  const open = efforts.filter((effort) => road.some(({ key, found }) => key === effort.kind && found === ""));
   const all = `All ${efforts.length} first rounds together take ${sayEffort(efforts)}, without heating`;
   if (open.length === efforts.length || open.length === 0) return <>{all}.</>;
   return (

@@ -1,37 +1,11 @@
 "use client";
-/** What is known of the printer, of the spool, and of what was measured. */
+/** What is known of the printer and of the spool. */
 import Link from "next/link";
-import { resultFigures } from "@/core/measure/result";
-import { tuneFor, tuneKeys } from "@/core/measure";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber } from "@/core/units";
 import { SavedPrinter, SavedSpool } from "../common/api";
 import { Facts } from "../common/facts";
-import { useMeasurements } from "../printer/kept-firmware";
 import styles from "./bench-page.module.css";
-
-/** The last result of each measured tune; the steps come before any print. */
-export function MeasuredCard({ printer }: { printer: SavedPrinter }) {
-  const measured = useMeasurements(printer.id).data ?? [];
-  const facts = tuneKeys.flatMap((key): [string, string][] => {
-    const last = measured.find(({ tune }) => tune === key);
-    if (!last) return [];
-    const figures = resultFigures(last.result);
-    // One figure stands for itself; of several, each says which it is.
-    const said =
-      figures.length === 1 ? figures[0].figure : figures.map(({ name, figure }) => `${name} ${figure}`).join(", ");
-    return [[tuneFor(key).title, said || "as it should be"]];
-  });
-  const { title } = tuneFor(tuneKeys[0]);
-  return (
-    <FactCard
-      title="Measured"
-      path="/measure"
-      linkText="Measure"
-      facts={facts.length > 0 ? facts.slice(0, 5) : [[title, "not yet: the first thing to do"]]}
-    />
-  );
-}
 
 export function PrinterCard({ printer }: { printer: SavedPrinter }) {
   const isRound = printer.bedShape === "round";
@@ -79,16 +53,15 @@ function sayFirstLayersOf(spool: SavedSpool): string {
 interface FactCardProps {
   title: string;
   path: string;
-  linkText?: string;
   facts: [string, string][];
 }
 
-function FactCard({ title, path, linkText = "On the shelf", facts }: FactCardProps) {
+function FactCard({ title, path, facts }: FactCardProps) {
   return (
     <section className="card" aria-label={title}>
       <h2 className={styles.cardHead}>
         {title}
-        <Link href={path}>{linkText}</Link>
+        <Link href={path}>On the shelf</Link>
       </h2>
       <Facts rows={facts} />
     </section>

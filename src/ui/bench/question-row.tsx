@@ -1,73 +1,86 @@
 "use client";
 import { Button } from "antd";
 import Link from "next/link";
-import type { BenchRow } from "@/core/trials/bench-row";
+import type { TrialStep } from "@/core/road/road";
 import type { Effort } from "@/core/trials/effort";
 import { plainNumber } from "@/core/units";
+import { LinkButton } from "../common/link-button";
 import { When } from "../common/when";
 import { useStartTrial } from "../trials/start-trial";
 import styles from "./bench-page.module.css";
 import { sayEffort } from "./say-effort";
 import { RangeScale } from "./range-scale";
+import { StateMark } from "./state-mark";
 
 interface Props {
-  row: BenchRow;
+  step: TrialStep;
   /** What its first round takes, as soon as it is known. */
   effort: Effort | undefined;
   printerId: number;
   spoolId: number;
 }
 
-/** One question of the bench: what it finds out, what is kept or was asked, and the button that asks it. */
-export function QuestionRow({ row, effort, printerId, spoolId }: Props) {
-  const { kind, label, says, explains, kept, unit, decimals, latest, count, needs, isNext } = row;
+/** One question of the bench: what it finds out, how far it has come, and the button that asks it or goes on. */
+export function QuestionRow({ step, effort, printerId, spoolId }: Props) {
+  const { row, state, why, isNext, found } = step;
+  const { kind, label, says, explains, kept, decimals, unit, latest, count, needs } = row;
   const { start, starting } = useStartTrial();
-  const isWaiting = latest?.state === "printed" || latest?.state === "read";
+  const go = isNext ? "go" : undefined;
   return (
     <li className={`list-row ${styles.question}`}>
       <div>
-        <h2>{label}</h2>
+        <h2>
+          {label} <StateMark state={state} />
+        </h2>
         <p className={`dim ${styles.says}`} title={explains}>
           {says}
         </p>
         <p className={`dim ${styles.state}`}>
           {kept && (
             <>
-              <b>
-                Kept: {plainNumber(kept.value, decimals)} {unit}
-              </b>
+              <b>{state === "carried" ? `Taken over: ${found}` : `Kept: ${found}`}</b>
+              {kept.fromValue !== null && kept.toValue !== null && kept.fromValue < kept.toValue && (
+                <>
+                  , good from {plainNumber(kept.fromValue, decimals + 1)} to {plainNumber(kept.toValue, decimals + 1)}{" "}
+                  {unit}
+                </>
+              )}
               , <When at={kept.keptAt} />.{" "}
+              {state === "carried" && "It was not tried here: the first round asks narrowly around it. "}
             </>
           )}
+          {why.map((one) => (
+            <span key={one} className={styles.why}>
+              {one}{" "}
+            </span>
+          ))}
           {latest ? (
             <>
               {count === 1 ? "One trial" : `${count} trials`}, the last <When at={latest.updatedAt} />:{" "}
-              <Link href={`/trials/${latest.id}`}>{latest.name}</Link>
-              {isWaiting && (
-                <>
-                  . <b>{latest.state === "read" ? "It is read, and nothing is kept yet:" : "It is printed:"}</b>{" "}
-                  <Link href={`/trials/${latest.id}?step=read`}>
-                    {latest.state === "read" ? "look at the verdict" : "read it"}
-                  </Link>
-                </>
-              )}
+              <Link href={`/trials/${latest.id}`}>{latest.name}</Link>.
             </>
           ) : (
-            `Not asked yet for this pair.${needs ? ` Settle first: ${needs}.` : ""}`
+            !kept && `Not asked yet for this pair.${needs ? ` Settle first: ${needs}.` : ""}`
           )}
         </p>
       </div>
       <RangeScale row={row} />
       <div>
-        <Button
-          className={isNext ? "go" : undefined}
-          size="large"
-          block
-          loading={starting}
-          onClick={() => void start(kind, printerId, spoolId)}
-        >
-          {latest ? "Ask again" : "Ask"}
-        </Button>
+        {state === "waiting" && latest ? (
+          <LinkButton className={go} size="large" block href={`/trials/${latest.id}?step=read`}>
+            {latest.state === "read" ? "Read on" : "Read it"}
+          </LinkButton>
+        ) : (
+          <Button
+            className={go}
+            size="large"
+            block
+            loading={starting}
+            onClick={() => void start(kind, printerId, spoolId)}
+          >
+            {latest || kept ? "Ask again" : "Ask"}
+          </Button>
+        )}
         <p className={`dim ${styles.effort}`}>{effort ? sayEffort([effort]) : "\u00a0"}</p>
       </div>
     </li>

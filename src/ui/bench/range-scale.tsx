@@ -27,6 +27,15 @@ export function RangeScale({ row }: { row: BenchRow }) {
           className={styles.range}
           style={{ left: place(low), width: `calc(${place(high)} - ${place(low)})`, background: ramp }}
         />
+        {row.kept && row.kept.fromValue !== null && row.kept.toValue !== null && (
+          <span
+            className={styles.good}
+            style={{
+              left: place(row.kept.fromValue),
+              width: `calc(${place(row.kept.toValue)} - ${place(row.kept.fromValue)})`,
+            }}
+          />
+        )}
         {planned.map((value) => (
           <span key={value} className={styles.tick} style={{ left: place(value) }} />
         ))}

@@ -1,6 +1,5 @@
 /** The page's side of the HTTP interface. */
 import type { Finding } from "@/core/findings/finding";
-import type { SettingKey } from "@/core/settings";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
 import type { Trial } from "@/core/trials/trial";
@@ -78,17 +77,4 @@ export interface Bench {
 /** A trial with the count of its changes. */
 export type StoredTrial = Saved<Trial>;
 
-/** A value kept for a printer and a spool. */
-export interface KeptValue {
-  id: number;
-  printerId: number;
-  spoolId: number;
-  setting: SettingKey;
-  value: number;
-  trialId: number | null;
-  /** What cannot be told from it, and the piece it was read from. */
-  fromValue: number | null;
-  toValue: number | null;
-  runId: number | null;
-  keptAt: string;
-}
+export type { KeptValue } from "@/core/trials/kept";

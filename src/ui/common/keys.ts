@@ -5,6 +5,7 @@ export const keys = {
   spools: ["spools"],
   bench: ["bench"],
   benchRows: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId],
+  road: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId, "road"],
   efforts: (printerId: number, spoolId: number) => ["efforts", printerId, spoolId],
   trials: ["trials"],
   trial: (id: number) => ["trial", id],
@@ -12,6 +13,13 @@ export const keys = {
   kept: ["kept"],
   allKept: ["kept", "all"],
   keptOf: (printerId: number, spoolId: number) => ["kept", printerId, spoolId],
+  keptHistory: (printerId: number, spoolId: number, setting: string) => [
+    "kept",
+    "history",
+    printerId,
+    spoolId,
+    setting,
+  ],
   files: ["files"],
   file: (id: number) => ["file", id],
   fileReport: (id: number) => ["file-report", id],
@@ -46,5 +54,5 @@ export const keysOf: Record<string, (id: number) => readonly (readonly unknown[]
   kept: () => [keys.kept, ["bench-rows"], ["efforts"]],
   measurements: () => [keys.measurements, ["bench-rows"]],
   devices: () => [keys.devices],
-  preferences: () => [keys.program],
+  preferences: () => [keys.program, ["bench-rows"]],
 };

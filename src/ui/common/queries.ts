@@ -1,6 +1,7 @@
 /** What the screens ask for, in one place, so that a change anywhere is seen everywhere. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Ceiling } from "@/core/checks/check";
+import type { RoadStep } from "@/core/road/road";
 import type { BenchRow } from "@/core/trials/bench-row";
 import type { Effort } from "@/core/trials/effort";
 import type { BriefTrial } from "@/core/trials/brief";
@@ -21,6 +22,14 @@ export const useBenchRows = (printerId: number, spoolId: number) =>
     queryKey: keys.benchRows(printerId, spoolId),
     enabled: printerId > 0 && spoolId > 0,
     queryFn: () => api.get<BenchRow[]>(`/bench/rows?printerId=${printerId}&spoolId=${spoolId}`),
+  });
+
+/** Everything that can be found out for a pair, in the order of work. */
+export const useRoad = (printerId: number, spoolId: number) =>
+  useQuery({
+    queryKey: keys.road(printerId, spoolId),
+    enabled: printerId > 0 && spoolId > 0,
+    queryFn: () => api.get<RoadStep[]>(`/bench/road?printerId=${printerId}&spoolId=${spoolId}`),
   });
 
 /** What the first rounds of a pair take; worked out by the server, which takes a second or two the first time. */

@@ -2,17 +2,19 @@
 /** Keeping what a piece has shown, where later trials and every start of a print find it. */
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
+import { useState } from "react";
 import { settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import type { Trial } from "@/core/trials/trial";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
+import { TextField } from "../common/text-field";
 import { useKept } from "../common/queries";
 import { useTell } from "../common/talk";
 import { useAct } from "../common/use-act";
-import { When } from "../common/when";
 import type { SentRun } from "./run-data";
 import styles from "./reading.module.css";
+import { KeptHistory } from "../shelf/kept-history";
 import { sayAllKept } from "../trials/use-keep";
 import { useVerdict, useWeights } from "./use-runs";
 import { sayVerdict } from "./verdict-card";
@@ -35,6 +37,7 @@ export function KeepStep({ trial, run, onRead }: Props) {
   const isSaid = verdict !== null && verdict.value !== null && verdict.advice !== "mark-more";
   const nearest = isSaid ? nearestUnit(run, verdict.value!) : undefined;
   const besides = Object.entries(nearest?.settings ?? {}).filter(([key]) => key !== run.setting);
+  const [note, setNote] = useState("");
   const keep = () =>
     act(async () => {
       if (!verdict) return;
@@ -44,6 +47,7 @@ export function KeepStep({ trial, run, onRead }: Props) {
         spoolId: trial.spoolId,
         trialId: trial.id,
         runId: run.id,
+        note,
         setting: run.setting,
         value,
         fromValue,
@@ -73,6 +77,10 @@ export function KeepStep({ trial, run, onRead }: Props) {
                 it.
               </p>
             )}
+            <label className={styles.note}>
+              Note
+              <TextField value={note} onChange={setNote} placeholder="What else is worth knowing later" />
+            </label>
             <Button
               className="go above"
               size="large"
@@ -94,17 +102,7 @@ export function KeepStep({ trial, run, onRead }: Props) {
       </section>
       <section className="card" aria-label="Kept so far">
         <h2>Kept for this pair</h2>
-        {own ? (
-          <p>
-            {say(own.value)} {unit}
-            {own.fromValue !== null &&
-              own.toValue !== null &&
-              `, good from ${say(own.fromValue)} to ${say(own.toValue)} ${unit}`}
-            , kept <When at={own.keptAt} />.
-          </p>
-        ) : (
-          <p className="dim">No {label.toLowerCase()} yet.</p>
-        )}
+        <KeptHistory printerId={trial.printerId} spoolId={trial.spoolId} setting={run.setting} />
       </section>
     </div>
   );

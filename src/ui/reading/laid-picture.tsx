@@ -23,7 +23,11 @@ interface Frame {
 
 function Laid({ picture, alt, widthPx, heightPx, bedY, topY }: Frame) {
   const place = usePlace(picture);
-  const matrix = layMatrix(place, { x: widthPx / 2, bottom: bedY, top: topY });
+  const x = widthPx / 2;
+  const [a, b, c, d, e, f] = layMatrix(place, { x, bottom: bedY, top: topY });
+  // A drawing is the piece alone: wide low ones are pressed together across rather than cut off.
+  const across = picture.photo ? 1 : Math.min(1, widthPx / (picture.widthPx * Math.hypot(a, b)));
+  const matrix = [a * across, b, c * across, d, x + (e - x) * across, f];
   return (
     <div className={styles.laid} style={{ width: widthPx, height: heightPx }}>
       <img src={picture.url} alt={alt} style={{ transform: `matrix(${matrix.join()})` }} draggable={false} />
@@ -38,14 +42,16 @@ export function pictureColumn(picture: Picture, widthPx: number, { topMm }: Heig
     widthPx,
     hasGround: true,
     drawing: ({ scale }: { scale: LogScale }) => (
-      <Laid
-        picture={picture}
-        alt={`${picture.label}, bottom to top`}
-        widthPx={widthPx - GAP_PX}
-        heightPx={scale.heightPx}
-        bedY={scale.y(0)}
-        topY={scale.y(topMm)}
-      />
+      <div className={styles.drawing}>
+        <Laid
+          picture={picture}
+          alt={`${picture.label}, bottom to top`}
+          widthPx={widthPx - GAP_PX}
+          heightPx={scale.heightPx}
+          bedY={scale.y(0)}
+          topY={scale.y(topMm)}
+        />
+      </div>
     ),
   };
 }

@@ -12,7 +12,8 @@ interface Props {
   onPlace(place: PhotoPlace): void;
 }
 
-const ROOM_PX = { width: 262, height: 260 };
+/** The card's own room beside the log. */
+const ROOM_PX = { width: 200, height: 260 };
 const ends = ["top", "bottom"] as const;
 type End = (typeof ends)[number];
 

@@ -2,6 +2,7 @@
 import { stretchesOf } from "@/core/heightplan/stretches";
 import { withLiftOut } from "@/core/edits/with-lift-out";
 import { benchRows } from "@/core/trials/bench-row";
+import { around, keptValue } from "../helpers/kept";
 import { briefOf } from "@/core/trials/brief";
 import { changesOfTrial } from "@/core/trials/changes-of-trial";
 import { needs, unsettled } from "@/core/trials/need";
@@ -37,13 +38,14 @@ describe("what should be settled first", () => {
 });
 
 test("the bench says what is kept, what was planned last and what is next, and stops asking for what is settled", () => {
-  const base = { ...onShelf, measured: new Set<string>(), trials: [brief] };
+  const base = { ...around, ...onShelf, trials: [brief], printing: null };
   const rows = benchRows({ ...base, kept: [] });
   expect(rows.map(({ isNext }) => isNext).indexOf(true)).toBe(0);
   expect(rows[0]).toMatchObject({ kind: "temperature", count: 1, latest: { id: trial.id }, needs: "extruder steps" });
   expect(rows.find(({ kind }) => kind === "retraction")!.needs).toBe("nozzle temperature, then fan");
-  const kept = [{ setting: "nozzleTemperature" as const, value: 230, keptAt: "2026-11-20T10:00:00Z" }];
-  const later = benchRows({ ...base, kept, measured: new Set(["extruder-steps"]) });
+  const kept = [keptValue({ setting: "nozzleTemperature", value: 230, keptAt: "2026-11-20T10:00:00Z" })];
+  const measuredAt = new Map([["extruder-steps", "2026-11-01T10:00:00Z"]]);
+  const later = benchRows({ ...base, kept, measuredAt });
   expect(later[0]).toMatchObject({ kept: { value: 230 }, needs: "", isNext: false });
   expect(later.find(({ kind }) => kind === "retraction")!.needs).toBe("fan");
   expect(later.filter(({ isNext }) => isNext)).toHaveLength(1);

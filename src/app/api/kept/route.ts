@@ -1,9 +1,11 @@
 import { z } from "zod";
 import { settingKeys } from "@/core/settings";
 import { settingValuesSchema } from "@/core/settings/values-schema";
+import { plainText } from "@/core/shelf/name";
 import { kept } from "@/server/db/kept";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
+import { foundWith } from "@/server/work/values";
 import { checkPair } from "@/server/work/trials";
 import { Refused } from "@/server/refused";
 
@@ -25,6 +27,7 @@ const keptSchema = z
     fromValue: z.number({ error: whatValue }).nullish(),
     toValue: z.number({ error: whatValue }).nullish(),
     runId: idSchema("runId").nullish(),
+    note: plainText("The note", 2000).default(""),
   })
   .superRefine(({ setting, value, settings }, context) => {
     if (settings !== undefined) return;
@@ -55,7 +58,8 @@ export const POST = handle(async (request) => {
   if (!checked.success) {
     throw new Refused("invalid", checked.error.issues[0]?.message ?? "A setting cannot be that.", { field: "value" });
   }
+  const found = { ...about, ...foundWith(about.printerId, about) };
   // What cannot be told apart is said of the value that was read, not of what was tried along with it.
-  const added = kept.addAll(checked.data, about, setting && { setting, fromValue, toValue });
+  const added = kept.addAll(checked.data, found, setting && { setting, fromValue, toValue });
   return json(settings === undefined ? added[0] : added, 201);
 });

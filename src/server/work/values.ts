@@ -1,0 +1,168 @@
+/** What is done with kept values: taken over to another pair, put back, written out and read in. */
+import { sayValue, SettingKey, settingFor } from "@/core/settings";
+import { settingValuesSchema } from "@/core/settings/values-schema";
+import { spoolTitle } from "@/core/shelf/spool-title";
+import type { KeptValue } from "@/core/trials/kept";
+import { Bundle, BUNDLE_FORMAT, BUNDLE_VERSION } from "@/core/values/bundle-schema";
+import { database } from "../db/connection";
+import { kept } from "../db/kept";
+import { printers } from "../db/printers";
+import { runs } from "../db/runs";
+import { spools } from "../db/spools";
+import { trials } from "../db/trials";
+import { missing, Refused } from "../refused";
+import { checkPair, firstTrial } from "./trials";
+
+/** Nozzle and layer height a value was found with: the run's or the trial's; the printer's own nozzle where neither is named. */
+export function foundWith(
+  printerId: number,
+  { runId, trialId }: { runId?: number | null; trialId: number | null },
+): Pick<KeptValue, "nozzleMm" | "layerHeightMm"> {
+  const run = runId ? runs.get(runId) : null;
+  if (run) return { nozzleMm: run.printer.nozzleMm, layerHeightMm: run.trial.layerHeightMm };
+  const trial = trialId === null ? null : trials.get(trialId);
+  return { nozzleMm: printers.get(printerId)!.nozzleMm, layerHeightMm: trial?.layerHeightMm ?? null };
+}
+
+interface Pair {
+  printerId: number;
+  spoolId: number;
+}
+
+/**
+ * Takes values over to another pair as a start. Without settings named, all that the other pair has none of. Refused if the materials
+ * differ, for then they say nothing, or if there is nothing to take over.
+ */
+export function carryOver(from: Pair, to: Pair, settings?: readonly SettingKey[]): KeptValue[] {
+  checkPair(from.printerId, from.spoolId);
+  checkPair(to.printerId, to.spoolId);
+  const [one, other] = [spools.get(from.spoolId)!, spools.get(to.spoolId)!];
+  if (one.material !== other.material) {
+    throw new Refused("invalid", `Values of ${one.material} say nothing about ${other.material}: ask anew.`, {
+      field: "spoolId",
+    });
+  }
+  const there = new Set(kept.list(to.printerId, to.spoolId).map(({ setting }) => setting));
+  const wanted = kept
+    .list(from.printerId, from.spoolId)
+    .filter(({ setting }) => (settings ? settings.includes(setting) : !there.has(setting)));
+  if (wanted.length === 0)
+    throw new Refused("conflict", "There is nothing to take over that is not kept there already.");
+  const printer = printers.get(to.printerId)!;
+  const tooHot = wanted.find(({ setting, value }) => setting === "nozzleTemperature" && value > printer.highestNozzleC);
+  if (tooHot) {
+    throw new Refused(
+      "invalid",
+      `${printer.name} reaches ${printer.highestNozzleC} °C, not ${sayValue("nozzleTemperature", tooHot.value)}.`,
+    );
+  }
+  return database().transaction(() =>
+    wanted.map(({ id, setting, value, fromValue, toValue }) =>
+      kept.add({
+        ...to,
+        trialId: null,
+        setting,
+        value,
+        fromValue,
+        toValue,
+        carriedFrom: id,
+        nozzleMm: printer.nozzleMm,
+      }),
+    ),
+  )();
+}
+
+/** Keeps an earlier value once more: it is the newest then, with all that was known of it. */
+export function putBack(id: number): KeptValue {
+  const earlier = kept.get(id);
+  if (!earlier) throw missing(`There is no kept value ${id}.`);
+  const { id: _, version: _v, keptAt: _k, inForce: _i, ...fields } = earlier;
+  return kept.add(fields);
+}
+
+/** Everything of the bench: the shelf, all that was ever kept, and the trials. */
+export function bundle(): Bundle {
+  const [allPrinters, allSpools] = [printers.list(), spools.list()];
+  const placeOf = ({ printerId, spoolId }: Pair) => ({
+    printer: allPrinters.findIndex(({ id }) => id === printerId),
+    spool: allSpools.findIndex(({ id }) => id === spoolId),
+  });
+  const isThere = ({ printer, spool }: { printer: number; spool: number }) => printer >= 0 && spool >= 0;
+  const bare = <T extends { id: number; version: number; createdAt: string; updatedAt: string }>(record: T) => {
+    const { id: _, version: _v, createdAt: _c, updatedAt: _u, ...fields } = record;
+    return fields;
+  };
+  return {
+    format: BUNDLE_FORMAT,
+    version: BUNDLE_VERSION,
+    printers: allPrinters.map(bare),
+    spools: allSpools.map(bare),
+    kept: kept
+      .everything()
+      .map(({ setting, value, fromValue, toValue, nozzleMm, layerHeightMm, inForce, note, keptAt, ...pair }) => ({
+        ...placeOf(pair),
+        ...{ setting, value, fromValue, toValue, nozzleMm, layerHeightMm, inForce, note, keptAt },
+      }))
+      .filter(isThere),
+    trials: trials
+      .list()
+      .map((trial) => {
+        const { kind, name, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options } = trial;
+        return { ...placeOf(trial), kind, name, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options };
+      })
+      .filter(isThere),
+  };
+}
+
+export interface Imported {
+  printers: number;
+  spools: number;
+  kept: number;
+  trials: number;
+}
+
+/**
+ * Reads everything of another bench in, all of it or nothing. Printers and spools of the same name are the same; what is here already stays
+ * as it is. What was kept is laid in by its date, so that the newest of both counts.
+ */
+export function importBundle({ printers: givenPrinters, spools: givenSpools, ...given }: Bundle): Imported {
+  for (const { setting, value } of given.kept) {
+    const checked = settingValuesSchema.safeParse({ [setting]: value });
+    if (!checked.success)
+      throw new Refused("invalid", `${settingFor(setting).label}: ${checked.error.issues[0].message}`, {
+        field: "kept",
+      });
+  }
+  const done: Imported = { printers: 0, spools: 0, kept: 0, trials: 0 };
+  return database().transaction(() => {
+    const printerIds = givenPrinters.map((printer) => {
+      const known = printers.list().find(({ name }) => name === printer.name);
+      if (!known) done.printers++;
+      return (known ?? printers.add(printer)).id;
+    });
+    const spoolIds = givenSpools.map((spool) => {
+      const known = spools.list().find((one) => spoolTitle(one) === spoolTitle(spool));
+      if (!known) done.spools++;
+      return (known ?? spools.add(spool)).id;
+    });
+    const mine = new Set(
+      kept.everything().map((one) => JSON.stringify([one.printerId, one.spoolId, one.setting, one.keptAt, one.value])),
+    );
+    for (const { printer, spool, ...value } of given.kept) {
+      const pair = { printerId: printerIds[printer], spoolId: spoolIds[spool] };
+      if (mine.has(JSON.stringify([pair.printerId, pair.spoolId, value.setting, value.keptAt, value.value]))) continue;
+      kept.add({ ...pair, ...value, trialId: null });
+      done.kept++;
+    }
+    for (const { printer, spool, ...trial } of given.trials) {
+      const pair = { printerId: printerIds[printer], spoolId: spoolIds[spool] };
+      const isHere = trials
+        .list()
+        .some((one) => one.name === trial.name && one.printerId === pair.printerId && one.spoolId === pair.spoolId);
+      if (isHere) continue;
+      trials.add(firstTrial({ ...trial, ...pair }));
+      done.trials++;
+    }
+    return done;
+  })();
+}

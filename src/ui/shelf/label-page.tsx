@@ -1,0 +1,141 @@
+"use client";
+/** The label for a spool, in its exact size: printed from here, or saved. And the same values as a sheet to copy. */
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useSearchParams } from "next/navigation";
+import { useState } from "react";
+import { spoolTitle } from "@/core/shelf/spool-title";
+import { LabelSize, labelSizes, sizeOf } from "@/core/values/label";
+import { Choice } from "../common/choice";
+import { Loading } from "../common/loading";
+import { useBenchPair, usePrinters, useSpools } from "../common/queries";
+import { useTell } from "../common/talk";
+import styles from "./label-page.module.css";
+
+/** Dots of a saved picture for each millimetre: 600 an inch. */
+const DOTS_PER_MM = 600 / 25.4;
+
+export function LabelPage() {
+  const asked = useSearchParams();
+  const bench = useBenchPair();
+  const printers = usePrinters().data;
+  const spools = useSpools().data;
+  const [size, setSize] = useState<LabelSize>(labelSizes[1]);
+  if (!printers || !spools) return <Loading />;
+  const of = <T extends { id: number }>(all: T[], name: string, otherwise: T | null | undefined) =>
+    all.find(({ id }) => id === Number(asked.get(name))) ?? otherwise;
+  const printer = of(printers, "printerId", bench.printer);
+  const spool = of(spools, "spoolId", bench.spool);
+  if (!printer || !spool) return <div className="empty">Put a printer and a spool on the bench first.</div>;
+  const query = `printerId=${printer.id}&spoolId=${spool.id}`;
+  const { widthMm, heightMm } = sizeOf(size);
+  const svg = `/api/label?${query}&size=${size}`;
+  return (
+    <>
+      <h1>Label for {spool.name}</h1>
+      <p className="sub">
+        {spoolTitle(spool)} on {printer.name}: what was kept, when, and a code that leads back to its bench.
+      </p>
+      <div className={styles.sides}>
+        <div className={styles.paper}>
+          <img
+            src={svg}
+            alt={`Label of ${widthMm} × ${heightMm} mm`}
+            style={{ width: `${widthMm}mm`, height: `${heightMm}mm` }}
+            className={styles.label}
+          />
+          {/* The page of a print has the size of the label. */}
+          <style>{`@media print { @page { size: ${widthMm}mm ${heightMm}mm; margin: 0 } }`}</style>
+        </div>
+        <section className={`card ${styles.acts}`} aria-label="Size and form">
+          <Choice<LabelSize>
+            label="Size of the label"
+            value={size}
+            options={labelSizes.map((value) => ({ value, label: `${value.replace("x", " × ")} mm` }))}
+            onChange={setSize}
+          />
+          <Button className="go" onClick={() => window.print()}>
+            Print it
+          </Button>
+          <Button href={`/api/label?${query}&size=${size}&as=pdf`}>Save as PDF</Button>
+          <SavePicture
+            svg={svg}
+            widthMm={widthMm}
+            heightMm={heightMm}
+            name={`${spool.name} on ${printer.name}, label.png`}
+          />
+          <Button href={`/api/label?${query}&size=70x37&as=sheet`}>A sheet of 24 (A4, PDF)</Button>
+        </section>
+      </div>
+      <Sheet query={query} />
+    </>
+  );
+}
+
+function SavePicture({
+  svg,
+  widthMm,
+  heightMm,
+  name,
+}: {
+  svg: string;
+  widthMm: number;
+  heightMm: number;
+  name: string;
+}) {
+  const tell = useTell();
+  const save = async () => {
+    try {
+      const image = new Image();
+      image.src = svg;
+      await image.decode();
+      const canvas = document.createElement("canvas");
+      canvas.width = Math.round(widthMm * DOTS_PER_MM);
+      canvas.height = Math.round(heightMm * DOTS_PER_MM);
+      canvas.getContext("2d")!.drawImage(image, 0, 0, canvas.width, canvas.height);
+      const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, "image/png"));
+      if (!blob) throw new Error("The picture could not be made.");
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(blob);
+      link.download = name;
+      link.click();
+      URL.revokeObjectURL(link.href);
+    } catch (error) {
+      tell.error(error);
+    }
+  };
+  return <Button onClick={() => void save()}>Save as picture (PNG)</Button>;
+}
+
+/** Name, value, unit and good range as text, with the other forms to save. */
+function Sheet({ query }: { query: string }) {
+  const tell = useTell();
+  const sheet = useQuery({
+    queryKey: ["kept", "sheet", query],
+    queryFn: async () => (await fetch(`/api/kept/export?${query}&as=text`)).text(),
+  });
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(sheet.data ?? "");
+      tell.done("The values are copied.");
+    } catch {
+      tell.error(new Error("The browser does not let this page copy. Mark the text and copy it by hand."));
+    }
+  };
+  return (
+    <section className={`card ${styles.sheet}`} aria-label="Values sheet">
+      <h2>The same as a sheet</h2>
+      <pre className="mono" tabIndex={0} aria-label="Values as text">
+        {sheet.data ?? " "}
+      </pre>
+      <div className="line">
+        <Button onClick={() => void copy()}>Copy</Button>
+        <Button href={`/api/kept/export?${query}&as=csv`}>CSV</Button>
+        <Button href={`/api/kept/export?${query}&as=json`} target="_blank">
+          JSON
+        </Button>
+        <Button href={`/api/kept/export?${query}&as=lines`}>Start lines</Button>
+      </div>
+    </section>
+  );
+}

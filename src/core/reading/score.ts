@@ -21,6 +21,8 @@ export interface BandOnPiece {
   value: number;
   /** Printed, and settled: only then it says anything about its value. */
   counts: boolean;
+  /** The second value it was printed with, where the piece is a field of two. */
+  along?: number;
   /** How wide or thick it was asked to be, mm, where every one on the piece is asked for another. */
   wantedMm?: number;
 }

@@ -4,6 +4,7 @@ import { clamp, roundTo } from "../units";
 import type { Advice, Found, Measured } from "./found";
 import type { ReadingGuide, Rule } from "./guide";
 import { bestValue } from "./rules/best";
+import { FoundInField, fieldValue } from "./rules/field";
 import { nominalValue, proportionalValue } from "./rules/nominal";
 import { leastValue, mostValue } from "./rules/threshold";
 import { sensible } from "./say";
@@ -12,6 +13,8 @@ import { BandOnPiece, GivenMark, scoreBands, ScoredBand, Weights } from "./score
 export interface VerdictRequest {
   guide: ReadingGuide;
   setting: SettingKey;
+  /** The second setting of a field. */
+  along?: SettingKey;
   bands: readonly BandOnPiece[];
   readers: readonly { marks: readonly GivenMark[]; measures: readonly Measured[] }[];
   weights: Weights;
@@ -27,6 +30,8 @@ export interface Verdict {
   unit: string;
   fromValue: number | null;
   toValue: number | null;
+  /** The value along that goes with it, for a field. */
+  along?: { setting: SettingKey; value: number };
   sure: number;
   why: string;
   bands: { band: number; value: number; score: number | null; spread: number; counts: boolean }[];
@@ -62,6 +67,9 @@ export function verdict(request: VerdictRequest): Verdict {
     value: found ? rounded(found.value) : null,
     fromValue: found ? Math.min(rounded(found.fromValue), rounded(found.value)) : null,
     toValue: found ? Math.max(rounded(found.toValue), rounded(found.value)) : null,
+    ...(found && "along" in found && request.along
+      ? { along: { setting: request.along, value: sensible(request.along, found.along) } }
+      : {}),
     sure: found ? roundTo(clamp(found.sure, 0, 1), 2) : 0,
     why: found?.why ?? tooLittle(guide, scored),
     bands: scored.map(({ band, value, score, spread, counts }) => ({
@@ -75,7 +83,10 @@ export function verdict(request: VerdictRequest): Verdict {
   };
 }
 
-function find({ guide, readers, wantedMm, weights, setting }: VerdictRequest, scored: ScoredBand[]): Found | null {
+function find(
+  { guide, readers, wantedMm, weights, setting, along }: VerdictRequest,
+  scored: ScoredBand[],
+): Found | FoundInField | null {
   const told = scored.filter(({ counts, score }) => counts && score !== null);
   if (guide.rule === "nominal") {
     const measures = readers.flatMap((reader) => reader.measures);
@@ -87,6 +98,7 @@ function find({ guide, readers, wantedMm, weights, setting }: VerdictRequest, sc
         : nominalValue(scored, measures, wantedMm, unit);
     if (found) return found;
   }
+  if (guide.rule === "field") return along ? fieldValue(told, setting, along) : null;
   if (new Set(told.map(({ value }) => value)).size < FEWEST_BANDS) return null;
   if (guide.rule === "least") return leastValue(told, setting);
   if (guide.rule === "most") return mostValue(told, setting, weights.speed ?? 1);

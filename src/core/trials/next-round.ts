@@ -30,6 +30,7 @@ export function nextRound(trial: Asked, printer: Printer, verdict: Verdict): Res
     return refuse(`There is nothing to go on from yet. ${verdict.why}`);
   }
   if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
+  if (verdict.along) return nextField(trial, printer, { ...verdict, value: verdict.value, along: verdict.along });
   const step = (tried[tried.length - 1] - tried[0]) / (tried.length - 1);
   const values =
     verdict.advice === "higher" || verdict.advice === "lower"
@@ -42,6 +43,29 @@ export function nextRound(trial: Asked, printer: Printer, verdict: Verdict): Res
         });
   if (!values.ok) return values;
   return succeed(withValues(trial, key, values.value));
+}
+
+/** A field goes on narrower both ways: round what was found across, and round the value along that it was found with. */
+function nextField(
+  { plan, ...trial }: Asked,
+  printer: Printer,
+  { value, setting, along, why }: Verdict & { value: number; along: NonNullable<Verdict["along"]> },
+): Result<Trial["plan"]> {
+  const besides = plan.sideBySide;
+  if (besides?.setting !== setting) return refuse(why);
+  const across = [...besides.values].sort((a, b) => a - b);
+  const stepOf = (values: number[]) => (values[values.length - 1] - values[0]) / (values.length - 1);
+  const step = stepOf(across);
+  const narrower = finer(setting, printer, step, { value, fromValue: value - step / 2, toValue: value + step / 2 });
+  if (!narrower.ok) return narrower;
+  const alongs = triedValues({ ...trial, plan }, along.setting);
+  const rows = finer(along.setting, printer, stepOf(alongs), {
+    value: along.value,
+    fromValue: along.value - stepOf(alongs) / 2,
+    toValue: along.value + stepOf(alongs) / 2,
+  });
+  const next = rows.ok ? withValues({ ...trial, plan }, along.setting, rows.value) : plan;
+  return succeed({ ...next, sideBySide: { setting, values: narrower.value.filter((one) => one > 0) } });
 }
 
 /** A plan that asks around a value which is known from elsewhere: as finely as a second round would, a step of the first to each side. */

@@ -42,9 +42,9 @@ export const retractionMatrix: TrialKind = {
     };
   },
   reads: {
-    rule: "best",
+    rule: "field",
     uses: [
-      { key: "strings", weight: 2 },
+      { key: "strings", weight: 2, must: true },
       { key: "blobs", weight: 0.5 },
       { key: "gaps", weight: 0.5 },
     ],

@@ -7,7 +7,7 @@ import { optionsOf } from "../options/option";
 import { beadWidthFor } from "../printing/process";
 import type { BandOnPiece, Weights } from "../reading/score";
 import { Verdict, verdict, VerdictRequest } from "../reading/verdict";
-import { sayValue, settingFor, SettingValues } from "../settings";
+import { sayValue, settingFor, SettingKey, SettingValues } from "../settings";
 import { HEIGHT_TOLERANCE_MM, plainNumber } from "../units";
 import { trialKindFor } from ".";
 import type { Trial } from "./trial";
@@ -56,6 +56,8 @@ export interface Unit extends BandOnPiece {
   settings: SettingValues;
   fromMm: number;
   toMm: number;
+  /** Its place in the row, from 0, where every band is a row of values. */
+  column?: number;
   /** Why it does not count; empty if it does. */
   why: string;
 }
@@ -91,6 +93,7 @@ export function unitsOf(run: Pick<Run, "trial" | "printer" | "reachedMm" | "told
     const units = values.map((value) => ({ value, label: sayValue(setting, value), settings: { [setting]: value } }));
     return besideOneAnother(run, bands, units);
   }
+  if (sideBySide && kind.reads.rule === "field") return cellsOf(run, bands, key, sideBySide);
   return bands.map((band) => {
     const settings = { ...band.settings, ...byHandIn(run.byHand, band) };
     const value = settings[key];
@@ -106,6 +109,37 @@ export function unitsOf(run: Pick<Run, "trial" | "printer" | "reachedMm" | "told
       counts: why === "",
     };
   });
+}
+
+/** Every band a row, every value beside the others a cell of it; counted row by row from the bed. */
+function cellsOf(
+  run: Parameters<typeof unitsOf>[0],
+  bands: ResolvedBand[],
+  along: SettingKey,
+  { setting, values }: NonNullable<Trial["plan"]["sideBySide"]>,
+): Unit[] {
+  return bands.flatMap((band, row) => {
+    const settings = { ...band.settings, ...byHandIn(run.byHand, band) };
+    const why = settings[along] === undefined ? "It has no value of its own." : whyNot(run, band);
+    return values.map((value, column) => ({
+      band: row * values.length + column + 1,
+      value,
+      along: settings[along],
+      column,
+      label: `${sayValue(setting, value)} at ${settings[along] === undefined ? "no speed" : sayValue(along, settings[along])}`,
+      settings: { ...settings, [setting]: value },
+      fromMm: band.fromMm,
+      toMm: band.toMm,
+      why,
+      counts: why === "",
+    }));
+  });
+}
+
+/** The setting that a reading finds: of a field, the one whose values stand side by side. */
+export function soughtKey(trial: Trial, printer: Printer): SettingKey {
+  const { sideBySide } = trial.plan;
+  return sideBySide && guideOf({ trial }).rule === "field" ? sideBySide.setting : primaryKey(trial, printer);
 }
 
 /** Whether what is read stands side by side instead of one above the other: nothing of it is told by a height. */
@@ -139,7 +173,8 @@ export function verdictOf(
   const guide = guideOf(run);
   return verdict({
     guide,
-    setting: primaryKey(run.trial, run.printer),
+    setting: soughtKey(run.trial, run.printer),
+    along: primaryKey(run.trial, run.printer),
     // JSON has no NaN: a band without a value of its own comes back as null.
     bands: units.filter(({ value }) => Number.isFinite(value)),
     readers,

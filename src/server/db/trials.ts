@@ -75,6 +75,13 @@ export const trials = {
     const row = database().prepare("SELECT * FROM trials WHERE id = ? AND removed_at IS NULL").get(id);
     return readRow("trial", row as Row | undefined, read);
   },
+  /** The trials that are the next round of one. */
+  goingOnFrom(id: number): StoredTrial[] {
+    const rows = database()
+      .prepare("SELECT * FROM trials WHERE from_trial = ? AND removed_at IS NULL ORDER BY id")
+      .all(id);
+    return readRows("trial", rows as Row[], read);
+  },
   add(trial: TrialFields): StoredTrial {
     const now = new Date().toISOString();
     const { lastInsertRowid } = database()

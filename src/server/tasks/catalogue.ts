@@ -71,7 +71,7 @@ export const tasks = {
     const { spool } = piece;
     const units = unitsOf(run);
     const drawn = { piece, units, layerMm: trial.layerHeightMm, colourHex: spool.colourHex };
-    if (isBeside({ bands: units, trial })) return drawSwatches(drawn);
+    if (isBeside({ bands: units, trial }) && units[0].column === undefined) return drawSwatches(drawn);
     return drawPiece({ ...drawn, slices: slicesOf({ trial, printer, spool }), side, reachedMm });
   },
 

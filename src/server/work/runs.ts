@@ -3,9 +3,10 @@ import { criterionFor } from "@/core/reading";
 import type { Verdict } from "@/core/reading/verdict";
 import { weightOf, Weights } from "@/core/reading/score";
 import { spoolTitle } from "@/core/shelf/spool-title";
+import type { TrialKindKey } from "@/core/trials";
+import { inAnotherKind } from "@/core/trials/in-another-kind";
 import { nextRound } from "@/core/trials/next-round";
-import { guideOf, Run, toldOf, unitsOf, verdictOf } from "@/core/trials/run";
-import { primaryKey } from "@/core/trials/shown";
+import { guideOf, Run, soughtKey, toldOf, unitsOf, verdictOf } from "@/core/trials/run";
 import type { Trial, TrialInput } from "@/core/trials/trial";
 import { pieceOf } from "@/core/simulator/piece/piece";
 import type { Side } from "@/core/reading/photo";
@@ -111,7 +112,7 @@ export function sentRun(run: Run) {
   return {
     ...run,
     rule: guide.rule,
-    setting: primaryKey(run.trial, run.printer),
+    setting: soughtKey(run.trial, run.printer),
     bands: unitsOf(run),
     criteria: guide.uses.map((use) => {
       const { short, question, answers, aspect } = criterionFor(use.key);
@@ -130,15 +131,24 @@ export function storedVerdict(run: Run, weights: Weights): Verdict {
   return verdictOf(run, unitsOf(run), readings.ofRun(run.id), weights);
 }
 
-/** The next round as a new trial; refused with the reason when there is nothing finer to ask. */
-export function addNextRound(trial: StoredTrial, run: Run, weights: Weights): StoredTrial {
+/**
+ * The next round as a new trial, in another kind if one is named: from a field to a tower of one of its values, the other held fixed. Refused
+ * with the reason when there is nothing finer to ask.
+ */
+export function addNextRound(trial: StoredTrial, run: Run, weights: Weights, kind?: TrialKindKey): StoredTrial {
   if (run.trialId !== trial.id)
     throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
-  const plan = nextRound(run.trial, run.printer, storedVerdict(run, weights));
-  if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
+  const verdict = storedVerdict(run, weights);
   const round = (trial.round ?? 1) + 1;
-  const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;
   const name = `${trial.name.replace(/ Round \d+$/, "")} Round ${round}`.slice(0, 100);
+  if (kind !== undefined && kind !== trial.kind) {
+    const next = inAnotherKind(inputFor(trial), run, verdict, kind);
+    if (!next.ok) throw new Refused("unreadable", next.message, { field: next.field ?? "kind" });
+    return trials.add({ ...next.value, name, round, from: trial.id });
+  }
+  const plan = nextRound(run.trial, run.printer, verdict);
+  if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
+  const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;
   return trials.add({ ...fields, ...withoutIds(run.trial), plan: plan.value, name, round, from: trial.id });
 }
 

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import type { BriefTrial } from "@/core/trials/brief";
-import type { RoadStep } from "@/core/road/road";
+import type { RoadStep, TuneStep } from "@/core/road/road";
 import type { Effort } from "@/core/trials/effort";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { Loading } from "../common/loading";
@@ -19,7 +19,7 @@ import { PrinterCard, SpoolCard } from "./fact-cards";
 import { sayEffort } from "./say-effort";
 import { BenchTools } from "./bench-tools";
 import { QuestionRow } from "./question-row";
-import { TuneRow } from "./tune-row";
+import { AsidesRow, TuneRow } from "./tune-row";
 import { LinkButton } from "../common/link-button";
 
 /** The code on a spool leads here with its pair, which is put on the bench. */
@@ -67,8 +67,10 @@ export function BenchPage() {
             hasKept={road.data.some(({ what, found }) => what === "trial" && found !== "")}
           />
           <ol className={`rows ${styles.questions}`} aria-label="Tunes in the order of work">
-            {road.data.map((step) =>
-              step.what === "tune" ? (
+            {rowsOf(road.data).map((step) =>
+              step.what === "asides" ? (
+                <AsidesRow key={step.steps[0].key} steps={step.steps} />
+              ) : step.what === "tune" ? (
                 <TuneRow key={step.key} step={step} />
               ) : (
                 <QuestionRow
@@ -90,6 +92,20 @@ export function BenchPage() {
       <Others trials={trials} spool={spool} printer={printer} />
     </>
   );
+}
+
+type Row = RoadStep | { what: "asides"; steps: TuneStep[] };
+
+/** The steps as rows: asides that follow one another share one. */
+function rowsOf(road: readonly RoadStep[]): Row[] {
+  const rows: Row[] = [];
+  for (const step of road) {
+    const last = rows.at(-1);
+    if (step.what !== "tune" || !step.isAside) rows.push(step);
+    else if (last?.what === "asides") last.steps.push(step);
+    else rows.push({ what: "asides", steps: [step] });
+  }
+  return rows;
 }
 
 /** What it takes to ask everything, and what is still open. */

@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import type { TuneStep } from "@/core/road/road";
 import { LinkButton } from "../common/link-button";
 import { When } from "../common/when";
@@ -31,6 +32,28 @@ export function TuneRow({ step }: { step: TuneStep }) {
           {found ? "Again" : "Measure"}
         </LinkButton>
       )}
+    </li>
+  );
+}
+
+/** Tunes that are good to have, in one row: what each found, or the way to it. */
+export function AsidesRow({ steps }: { steps: TuneStep[] }) {
+  const possible = steps.filter(({ refused }) => refused === "");
+  if (possible.length === 0) return null;
+  return (
+    <li className={`list-row ${styles.asides}`}>
+      <span className="dim">{possible.some(({ found }) => found) ? "Measured aside" : "Good to measure, too"}</span>
+      <ul>
+        {possible.map(({ key, label, found, why }) => (
+          <li key={key}>
+            <Link href={`/measure/${key}`} prefetch={false}>
+              {label}
+            </Link>
+            {found && <span className="dim"> {found}</span>}
+            {why.length > 0 && <span> {why.join(" ")}</span>}
+          </li>
+        ))}
+      </ul>
     </li>
   );
 }

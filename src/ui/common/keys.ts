@@ -10,6 +10,7 @@ export const keys = {
   trials: ["trials"],
   trial: (id: number) => ["trial", id],
   runs: (trialId: number) => ["runs", trialId],
+  chain: (trialId: number) => ["runs", trialId, "chain"],
   kept: ["kept"],
   allKept: ["kept", "all"],
   keptOf: (printerId: number, spoolId: number) => ["kept", printerId, spoolId],

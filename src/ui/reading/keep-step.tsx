@@ -12,6 +12,7 @@ import { TextField } from "../common/text-field";
 import { useKept } from "../common/queries";
 import { useTell } from "../common/talk";
 import { useAct } from "../common/use-act";
+import { Chain } from "./chain";
 import type { SentRun } from "./run-data";
 import styles from "./reading.module.css";
 import { KeptHistory } from "../shelf/kept-history";
@@ -36,7 +37,10 @@ export function KeepStep({ trial, run, onRead }: Props) {
   const { label, unit, decimals } = settingFor(run.setting);
   const isSaid = verdict !== null && verdict.value !== null && verdict.advice !== "mark-more";
   const nearest = isSaid ? nearestUnit(run, verdict.value!) : undefined;
-  const besides = Object.entries(nearest?.settings ?? {}).filter(([key]) => key !== run.setting);
+  const along = verdict?.along;
+  const besides = along
+    ? [[along.setting, along.value] as const]
+    : Object.entries(nearest?.settings ?? {}).filter(([key]) => key !== run.setting);
   const [note, setNote] = useState("");
   const keep = () =>
     act(async () => {
@@ -73,8 +77,9 @@ export function KeepStep({ trial, run, onRead }: Props) {
             <p className="dim">{verdict.why}</p>
             {besides.length > 0 && (
               <p className="dim">
-                Tried together with {sayAllKept(Object.fromEntries(besides))} in the band nearest to it: kept along with
-                it.
+                {along
+                  ? `Found together with ${sayAllKept(Object.fromEntries(besides))}: kept along with it.`
+                  : `Tried together with ${sayAllKept(Object.fromEntries(besides))} in the band nearest to it: kept along with it.`}
               </p>
             )}
             <label className={styles.note}>
@@ -100,6 +105,7 @@ export function KeepStep({ trial, run, onRead }: Props) {
           </>
         )}
       </section>
+      <Chain trialId={trial.id} />
       <section className="card" aria-label="Kept so far">
         <h2>Kept for this pair</h2>
         <KeptHistory printerId={trial.printerId} spoolId={trial.spoolId} setting={run.setting} />

@@ -11,9 +11,11 @@ import { valuesColumn } from "../heightlog/columns/values";
 import { HeightLog } from "../heightlog/height-log";
 import { logBands } from "../trials/log-bands";
 import { settingFor } from "@/core/settings";
+import { Chain } from "./chain";
 import { Closer } from "./closer";
 import { pictureColumn } from "./laid-picture";
 import { marksColumn } from "./marks-column";
+import { MatrixGrid } from "./matrix-grid";
 import { PictureCard } from "./picture-card";
 import { usePictures } from "./pictures";
 import { Questions } from "./questions";
@@ -66,7 +68,9 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
     );
     if (other) setWanted(other.key);
   };
-  useReadingKeys({ step, mark, turn });
+  // A field of two settings has rows: up and down go from row to row.
+  const across = columnsOf(run);
+  useReadingKeys({ step: (by) => step(by * Math.max(1, across)), mark, turn, side: across > 0 ? step : undefined });
   const pieceLog = usePieceLog(run);
   const roomPx = useRoom(AROUND_PX + (shown ? CLOSER_PX : 0));
   const pieceTopMm = run.reachedMm ?? pieceLog?.topMm ?? 0;
@@ -153,12 +157,27 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
         ) : (
           <>
             {shown && <img className={styles.whole} src={shown.url} alt={shown.label} />}
-            <UnitList run={run} chosen={band.band} scores={verdict?.bands ?? []} onChoose={setBand} />
+            {across > 0 ? (
+              <MatrixGrid
+                run={run}
+                chosen={band}
+                criterion={criterion}
+                verdict={verdict}
+                markOf={reading.markOf}
+                onChoose={setBand}
+                onPaint={(bands, mark) => void reading.markAll(bands, criterion, mark)}
+              />
+            ) : (
+              <UnitList run={run} chosen={band.band} scores={verdict?.bands ?? []} onChoose={setBand} />
+            )}
           </>
         )}
         <div className={styles.outcome}>
           {marksCount && <WhatCounts rule={verdict?.rule ?? "best"} weights={weights} onWeight={setWeight} />}
           {verdict && <VerdictCard trialId={trialId} run={run} verdict={verdict} weights={weights} onKeep={onKeep} />}
+        </div>
+        <div className="above">
+          <Chain trialId={trialId} />
         </div>
       </div>
       <div className="side">
@@ -175,6 +194,9 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
     </div>
   );
 }
+
+/** How many values stand side by side in each band; 0 where none do. */
+const columnsOf = ({ bands }: SentRun) => Math.max(-1, ...bands.map(({ column = -1 }) => column)) + 1;
 
 /** The bands of a piece on the log; null where its values stand side by side. */
 function usePieceLog(run: SentRun): { bands: LogBand[]; tops: Float64Array; topMm: number } | null {

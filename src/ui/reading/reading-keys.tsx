@@ -27,7 +27,12 @@ export function ReadingKeys() {
 }
 
 /** Arrow keys go from band to band, 1 to 5 mark, 0 is “cannot tell”, B turns the piece; wherever nobody is typing. */
-export function useReadingKeys(acts: { step(by: number): void; mark(mark: Mark | null): void; turn(): void }): void {
+export function useReadingKeys(acts: {
+  step(by: number): void;
+  mark(mark: Mark | null): void;
+  turn(): void;
+  side?(by: number): void;
+}): void {
   const now = useRef(acts);
   useEffect(() => {
     now.current = acts;
@@ -41,6 +46,8 @@ export function useReadingKeys(acts: { step(by: number): void; mark(mark: Mark |
       if (/^[1-5]$/.test(event.key)) now.current.mark((Number(event.key) - 1) as Mark);
       else if (event.key.toLowerCase() === "b") now.current.turn();
       else if (event.key === "0") now.current.mark(null);
+      else if (!isOnSelect && event.key === "ArrowRight" && now.current.side) now.current.side(1);
+      else if (!isOnSelect && event.key === "ArrowLeft" && now.current.side) now.current.side(-1);
       else if (!isOnSelect && event.key === "ArrowUp") now.current.step(1);
       else if (!isOnSelect && event.key === "ArrowDown") now.current.step(-1);
       else return;

@@ -69,6 +69,8 @@ export function useReading(trialId: number, run: SentRun | null) {
     markOf,
     lengthsOf,
     mark: (band: number, criterion: CriterionKey, mark: Mark | null) => give({ marks: [{ band, criterion, mark }] }),
+    markAll: (bands: number[], criterion: CriterionKey, mark: Mark | null) =>
+      give({ marks: bands.map((band) => ({ band, criterion, mark })) }),
     measure: (band: number, what: string, valuesMm: number[]) => give({ measures: [{ band, what, valuesMm }] }),
   };
 }

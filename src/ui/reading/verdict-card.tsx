@@ -7,7 +7,9 @@ import type { Rule } from "@/core/reading/guide";
 import type { Weights } from "@/core/reading/score";
 import type { Verdict } from "@/core/reading/verdict";
 import { nextRound } from "@/core/trials/next-round";
-import { settingFor } from "@/core/settings";
+import { sayValue, settingFor } from "@/core/settings";
+import { trialKindFor, TrialKindKey } from "@/core/trials";
+import { towersOfField } from "@/core/trials/in-another-kind";
 import { plainNumber } from "@/core/units";
 import { api, StoredTrial } from "../common/api";
 import { keys } from "../common/keys";
@@ -59,9 +61,9 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
   const client = useQueryClient();
   const { busy, act } = useAct();
   const { advice, value, why, sure } = verdict;
-  const again = () =>
+  const again = (kind?: TrialKindKey) =>
     act(async () => {
-      const { id } = await api.post<StoredTrial>(`/trials/${trialId}/next`, { runId: run.id, weights });
+      const { id } = await api.post<StoredTrial>(`/trials/${trialId}/next`, { runId: run.id, weights, kind });
       await client.invalidateQueries({ queryKey: keys.trials });
       router.push(`/trials/${id}`);
     });
@@ -83,6 +85,12 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
               {advice === "higher" || advice === "lower" ? `Ask once more, ${advice}` : "Ask once more, finer"}
             </Button>
           )}
+          {verdict.along &&
+            towersOfField.map((kind) => (
+              <Button key={kind} loading={busy} onClick={() => void again(kind)}>
+                Go on as a tower: {trialKindFor(kind).label.toLowerCase()}
+              </Button>
+            ))}
           <Button className={asksMore ? undefined : "go"} onClick={onKeep}>
             Keep {sayVerdict(verdict)}
           </Button>
@@ -93,8 +101,9 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
 }
 
 /** `208 °C` */
-export function sayVerdict({ setting, value, unit }: Verdict): string {
-  return `${plainNumber(value ?? 0, settingFor(setting).decimals + 1)} ${unit}`.trim();
+export function sayVerdict({ setting, value, unit, along }: Verdict): string {
+  const said = `${plainNumber(value ?? 0, settingFor(setting).decimals + 1)} ${unit}`.trim();
+  return along ? `${said} at ${sayValue(along.setting, along.value)}` : said;
 }
 
 function saySure(sure: number): string {

@@ -8,6 +8,7 @@ import { api, KeptValue } from "../common/api";
 import { keys } from "../common/keys";
 import { useTell } from "../common/talk";
 import { When } from "../common/when";
+import styles from "./kept-page.module.css";
 
 interface Props {
   printerId: number;
@@ -40,7 +41,7 @@ export function KeptHistory({ printerId, spoolId, setting }: Props) {
   return (
     <ul className="rows" aria-label={`All that was kept of ${settingFor(setting).label.toLowerCase()}`}>
       {history.map((one, i) => (
-        <li key={one.id} className="list-row">
+        <li key={one.id} className={`list-row ${styles.once}`}>
           <div>
             <b className="mono">{sayValue(setting, one.value)}</b> <span className="dim">{sayFoundWith(one)}</span>{" "}
             <span className="dim">

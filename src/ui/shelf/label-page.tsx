@@ -15,6 +15,9 @@ import styles from "./label-page.module.css";
 /** Dots of a saved picture for each millimetre: 600 an inch. */
 const DOTS_PER_MM = 600 / 25.4;
 
+/** On screen it is shown so many times larger. */
+const LARGER = 1.8;
+
 export function LabelPage() {
   const asked = useSearchParams();
   const bench = useBenchPair();
@@ -34,18 +37,19 @@ export function LabelPage() {
     <>
       <h1>Label for {spool.name}</h1>
       <p className="sub">
-        {spoolTitle(spool)} on {printer.name}: what was kept, when, and a code that leads back to its bench.
+        {spoolTitle(spool)} on {printer.name}: what was kept, when, and a code that leads back to its bench. Shown
+        larger; it prints in its exact size.
       </p>
       <div className={styles.sides}>
         <div className={styles.paper}>
           <img
             src={svg}
             alt={`Label of ${widthMm} × ${heightMm} mm`}
-            style={{ width: `${widthMm}mm`, height: `${heightMm}mm` }}
+            style={{ width: `${widthMm * LARGER}mm`, height: `${heightMm * LARGER}mm` }}
             className={styles.label}
           />
-          {/* The page of a print has the size of the label. */}
-          <style>{`@media print { @page { size: ${widthMm}mm ${heightMm}mm; margin: 0 } }`}</style>
+          {/* In print, page and label have its exact size. */}
+          <style>{`@media print { @page { size: ${widthMm}mm ${heightMm}mm; margin: 0 } img.${styles.label} { width: ${widthMm}mm !important; height: ${heightMm}mm !important } }`}</style>
         </div>
         <section className={`card ${styles.acts}`} aria-label="Size and form">
           <Choice<LabelSize>

@@ -48,9 +48,20 @@ export function drawPiece({ piece, units, slices, layerMm, colourHex, side, reac
   for (const face of [...faces].sort((a, b) => b.depthMm - a.depthMm)) paintFace(pen, face, colourHex);
   units.forEach((unit, i) => {
     if (unit.fromMm >= top) return;
-    drawDefects(pen, partOf(faces, unit.fromMm, Math.min(unit.toMm, top), piece.rippleMm[i]), piece.units[i]);
+    const part = partOf(faces, unit.fromMm, Math.min(unit.toMm, top), piece.rippleMm[i]);
+    drawDefects(pen, unit.column === undefined ? part : columnOf(part, unit.column, side), piece.units[i]);
   });
   return picture(pen, left, right, topMm, layerMm);
+}
+
+/** Of a row of posts, what hangs behind one of them; the faces are the whole row's and drawn along with its first. */
+function columnOf(part: Part, column: number, side: Side): Part {
+  const heights = [...new Set(part.gaps.map(({ z }) => z))];
+  const gaps = heights.flatMap((z) => {
+    const row = part.gaps.filter((gap) => gap.z === z);
+    return row.slice(side === "front" ? column : row.length - 1 - column).slice(0, 1);
+  });
+  return column === 0 ? { ...part, gaps } : { ...part, gaps, faces: [], spans: [], lips: [], edges: [] };
 }
 
 /** Values that stand side by side, each as a swatch with its value, the first at the bottom. */

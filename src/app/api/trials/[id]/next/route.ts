@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { trialKindKeys } from "@/core/trials";
 import { weightsSchema } from "@/core/reading/reading-schema";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
@@ -9,11 +10,13 @@ import { withBands } from "@/server/work/trials";
 const nextSchema = z.object({
   runId: z.int({ error: "Say from which run: runId" }).positive("runId is above 0"),
   weights: weightsSchema.default({}),
+  /** Another kind to go on in; the same one if left out. */
+  kind: z.enum(trialKindKeys, { error: `The kind is one of ${trialKindKeys.join(", ")}` }).optional(),
 });
 
 /** The next round of a question, from what was read of a run. */
 export const POST = handle(async (request, params) => {
   const trial = trialOf(params);
-  const { runId, weights } = await readBody(request, nextSchema);
-  return json(withBands(addNextRound(trial, runOf(runId), weights)), 201);
+  const { runId, weights, kind } = await readBody(request, nextSchema);
+  return json(withBands(addNextRound(trial, runOf(runId), weights, kind)), 201);
 });

@@ -17,7 +17,7 @@ import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
 import type { Side } from "@/core/reading/photo";
-import { drawPiece, drawSwatches, PiecePicture } from "@/core/simulator/piece/draw";
+import { drawField, drawPiece, drawSwatches, PiecePicture } from "@/core/simulator/piece/draw";
 import type { SimulatedPiece } from "@/core/simulator/piece/piece";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { isBeside, Run, unitsOf } from "@/core/trials/run";
@@ -71,7 +71,8 @@ export const tasks = {
     const { spool } = piece;
     const units = unitsOf(run);
     const drawn = { piece, units, layerMm: trial.layerHeightMm, colourHex: spool.colourHex };
-    if (isBeside({ bands: units, trial }) && units[0].column === undefined) return drawSwatches(drawn);
+    if (units[0].column !== undefined) return drawField(drawn);
+    if (isBeside({ bands: units, trial })) return drawSwatches(drawn);
     return drawPiece({ ...drawn, slices: slicesOf({ trial, printer, spool }), side, reachedMm });
   },
 

@@ -11,6 +11,7 @@ import { useRemoveWithUndo } from "../common/queries";
 import { Segments } from "../common/segments";
 import { useTell } from "../common/talk";
 import { useAct } from "../common/use-act";
+import { OnThePhone } from "./on-the-phone";
 import { PhotoPlacer } from "./photo-placer";
 import type { Picture } from "./pictures";
 import styles from "./reading.module.css";
@@ -115,6 +116,7 @@ export function PictureCard({ trialId, run, pictures, shown, onShow }: Props) {
         />
       </div>
       <p className="dim">Or drop it here. It is made smaller, and where it was taken is not kept.</p>
+      <OnThePhone path={`/trials/${trialId}?step=read`} />
     </section>
   );
 }

@@ -23,7 +23,7 @@ interface About {
   freeBytes: number;
   talk: { lines: number; bytes: number };
   log: string;
-  preferences: { talkDays: number };
+  preferences: { talkDays: number; staleDays: number };
 }
 
 interface Device {
@@ -49,6 +49,7 @@ export function ProgramPage() {
       <div className={styles.cards}>
         {about.data && <DataCard about={about.data} />}
         <DeviceCard />
+        {about.data && <ValuesCard about={about.data} />}
         {about.data && <TalkCard about={about.data} />}
       </div>
     </>
@@ -114,6 +115,74 @@ function DataCard({ about }: { about: About }) {
       <p className="dim">
         A backup is one file with everything in it. It can be taken while a job runs, and is looked through before it is
         put in place.
+      </p>
+    </section>
+  );
+}
+
+/** Kept values: how long they hold, and everything of the bench as one file that can be read in elsewhere. */
+function ValuesCard({ about }: { about: About }) {
+  const client = useQueryClient();
+  const tell = useTell();
+  const input = useRef<HTMLInputElement>(null);
+  const { busy, act } = useAct();
+  const keep = (staleDays: number) =>
+    api
+      .put("/program", { staleDays })
+      .then(() => client.invalidateQueries({ queryKey: keys.program }))
+      .catch(tell.error);
+  const readIn = (file: File | undefined) =>
+    act(async () => {
+      if (!file) return;
+      let bench: unknown;
+      try {
+        bench = JSON.parse(await file.text());
+      } catch {
+        throw new Error(`“${file.name}” is no bench: it cannot be read as JSON.`);
+      }
+      const added = await api.post<Record<string, number>>("/kept/import", bench);
+      await client.invalidateQueries();
+      const parts = Object.entries(added).flatMap(([what, count]) => (count > 0 ? [`${count} ${what}`] : []));
+      tell.done(parts.length > 0 ? `New here: ${parts.join(", ")}.` : "Everything in it was here already.");
+    });
+  return (
+    <section className="card" aria-label="Kept values">
+      <h2>Kept values</h2>
+      <div className={styles.field}>
+        <NumberField
+          hideLabel={false}
+          label="To be asked again after"
+          value={about.preferences.staleDays}
+          unit="days"
+          low={1}
+          high={3650}
+          decimals={0}
+          onChange={(days) => void keep(days)}
+        />
+      </div>
+      <div className={styles.acts}>
+        <Button href="/api/kept/export" download>
+          Everything of the bench (JSON)
+        </Button>
+        <Button loading={busy} onClick={() => input.current?.click()}>
+          Read a bench in …
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".json,application/json"
+          aria-label="Bench to read in"
+          className="visually-hidden"
+          tabIndex={-1}
+          onChange={(event) => {
+            void readIn(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </div>
+      <p className="dim">
+        Printers, spools, all that was ever kept, and the trials. What is read in is laid beside what is here; of two
+        values the newer counts.
       </p>
     </section>
   );

@@ -7,7 +7,7 @@ import { TrialKindKey, trialKindKeys } from "@/core/trials";
 import type { Trial } from "@/core/trials/trial";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
-import { drawPiece, drawSwatches } from "@/core/simulator/piece/draw";
+import { drawField, drawPiece, drawSwatches } from "@/core/simulator/piece/draw";
 import { readPiece } from "@/core/simulator/piece/eye";
 import { pieceOf } from "@/core/simulator/piece/piece";
 import { truthsOf } from "@/core/simulator/piece/truths";
@@ -103,9 +103,12 @@ test.each(trialKindKeys)("%s is drawn from both sides as well-formed SVG of the 
   const drawn = { piece: pieceOf(run, saffron, 0.97), units, layerMm: 0.2, colourHex: saffron.colourHex };
   const slices = slicesOf({ trial, printer: ladle, spool: saffron });
   for (const side of ["front", "back"] as const) {
-    const { svg, widthMm, heightMm } = isBeside({ bands: units, trial })
-      ? drawSwatches(drawn)
-      : drawPiece({ ...drawn, slices, side, reachedMm: null });
+    const { svg, widthMm, heightMm } =
+      units[0].column !== undefined
+        ? drawField(drawn)
+        : isBeside({ bands: units, trial })
+          ? drawSwatches(drawn)
+          : drawPiece({ ...drawn, slices, side, reachedMm: null });
     expect(XMLValidator.validate(svg)).toBe(true);
     const root = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: "" }).parse(svg).svg;
     expect([root.width, root.height]).toEqual([`${widthMm}mm`, `${heightMm}mm`]);

@@ -31,6 +31,8 @@ export interface PiecePicture {
 
 const MARGIN_MM = 3;
 /** A swatch of a value that stands beside others, mm. */
+/** A cell of a field, mm, and where in it strings hang. */
+const FIELD_MM = { post: 4, air: 10, row: 7, heights: [0.3, 0.7] };
 const SWATCH_MM = { wide: 60, high: 4, label: 18 };
 
 /** The piece of a run whose values stand one above the other. */
@@ -48,20 +50,37 @@ export function drawPiece({ piece, units, slices, layerMm, colourHex, side, reac
   for (const face of [...faces].sort((a, b) => b.depthMm - a.depthMm)) paintFace(pen, face, colourHex);
   units.forEach((unit, i) => {
     if (unit.fromMm >= top) return;
-    const part = partOf(faces, unit.fromMm, Math.min(unit.toMm, top), piece.rippleMm[i]);
-    drawDefects(pen, unit.column === undefined ? part : columnOf(part, unit.column, side), piece.units[i]);
+    drawDefects(pen, partOf(faces, unit.fromMm, Math.min(unit.toMm, top), piece.rippleMm[i]), piece.units[i]);
   });
   return picture(pen, left, right, topMm, layerMm);
 }
 
-/** Of a row of posts, what hangs behind one of them; the faces are the whole row's and drawn along with its first. */
-function columnOf(part: Part, column: number, side: Side): Part {
-  const heights = [...new Set(part.gaps.map(({ z }) => z))];
-  const gaps = heights.flatMap((z) => {
-    const row = part.gaps.filter((gap) => gap.z === z);
-    return row.slice(side === "front" ? column : row.length - 1 - column).slice(0, 1);
+/** A field of two settings, its posts unrolled into a row: each value stands left of the air it is read from, the bed's row at the bottom. */
+export function drawField({
+  piece,
+  units,
+  layerMm,
+  colourHex,
+}: Omit<Drawn, "slices" | "side" | "reachedMm">): PiecePicture {
+  const columns = 1 + Math.max(...units.map(({ column = 0 }) => column));
+  const topMm = (units.length / columns) * FIELD_MM.row;
+  const pitch = FIELD_MM.post + FIELD_MM.air;
+  const pen = new Pen(tones(colourHex), topMm, layerMm, new Noise(23));
+  for (let i = 0; i <= columns; i++) {
+    const post = { fromX: i * pitch, toX: i * pitch + FIELD_MM.post, fromZ: 0, toZ: topMm };
+    paintFace(pen, { ...post, depthMm: 0, raised: false }, colourHex);
+  }
+  units.forEach((unit, i) => {
+    const column = unit.column ?? 0;
+    const fromMm = Math.floor(i / columns) * FIELD_MM.row;
+    const [fromX, toX] = [column * pitch + FIELD_MM.post, (column + 1) * pitch];
+    const gaps = FIELD_MM.heights.map((share) => ({ fromX, toX, z: fromMm + share * FIELD_MM.row }));
+    const edges: Part["edges"] = [{ x: fromX, side: 1 }];
+    const toMm = fromMm + FIELD_MM.row;
+    const part: Part = { fromMm, toMm, faces: [], gaps, spans: [], lips: [], edges, rippleMm: piece.rippleMm[i] };
+    drawDefects(pen, part, piece.units[i]);
   });
-  return column === 0 ? { ...part, gaps } : { ...part, gaps, faces: [], spans: [], lips: [], edges: [] };
+  return picture(pen, -MARGIN_MM, columns * pitch + FIELD_MM.post + MARGIN_MM, topMm, layerMm);
 }
 
 /** Values that stand side by side, each as a swatch with its value, the first at the bottom. */

@@ -1,10 +1,9 @@
 /** What is known of a job at a layer: what was measured there, and what is in force. */
 import type { SettingKey } from "../settings";
-import type { JobView } from "./state";
+import type { JobSample, JobView } from "./state";
 
 /** Mean of the samples in each layer; layers passed between two looks get the line between them, NaN where nothing is known. */
-export function measuredByLayer({ log, samples }: Pick<JobView, "log" | "samples">): Float64Array {
-  const { tops } = log;
+export function measuredByLayer(tops: ArrayLike<number>, samples: readonly JobSample[]): Float64Array {
   const values = new Float64Array(tops.length).fill(NaN);
   let last = -1;
   let layer = 0;

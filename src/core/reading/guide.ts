@@ -19,6 +19,11 @@ export interface ReadingGuide {
 /** A length measured on every band, several times if wanted. */
 export interface Measure {
   key: string;
+  /**
+   * What follows from it: `width` is held against what was wanted, `ripple` tells how fast the frame swings, `sag` counts as the mark of a
+   * criterion where nobody gave one.
+   */
+  tells: "width" | "ripple" | "sag";
   /** `Thickness of the wall` */
   label: string;
   /** How often a band is usually measured. */

@@ -1,10 +1,12 @@
 /** What a reading says: a value, the values that cannot be told from it, how sure that is, and a sentence why. Formulas: docs/reading.md. */
 import { settingFor, SettingKey } from "../settings";
 import { clamp, roundTo } from "../units";
+import { HIGHEST_MARK, Mark } from "./criterion";
 import type { Advice, Found, Measured } from "./found";
 import type { ReadingGuide, Rule } from "./guide";
 import { bestValue } from "./rules/best";
 import { FoundInField, fieldValue } from "./rules/field";
+import { Resonance, resonanceOf } from "./rules/resonance";
 import { nominalValue, proportionalValue } from "./rules/nominal";
 import { leastValue, mostValue } from "./rules/threshold";
 import { sensible } from "./say";
@@ -20,6 +22,8 @@ export interface VerdictRequest {
   weights: Weights;
   /** What a measured length should be, mm. */
   wantedMm?: number;
+  /** The speed at which all was laid, where ripples are measured. */
+  speedMmS?: number;
 }
 
 export interface Verdict {
@@ -32,6 +36,8 @@ export interface Verdict {
   toValue: number | null;
   /** The value along that goes with it, for a field. */
   along?: { setting: SettingKey; value: number };
+  /** How fast the frame swings, where ripples were measured. */
+  resonance?: Resonance;
   sure: number;
   why: string;
   bands: { band: number; value: number; score: number | null; spread: number; counts: boolean }[];
@@ -44,12 +50,8 @@ const FEWEST_BANDS = 3;
 /** The verdict on a piece from all that was marked and measured. */
 export function verdict(request: VerdictRequest): Verdict {
   const { guide, setting, bands, readers, weights } = request;
-  const scored = scoreBands(
-    bands,
-    readers.map(({ marks }) => marks),
-    guide.uses,
-    weights,
-  );
+  const scored = scoreBands(bands, readers.map(marksOf(guide)), guide.uses, weights);
+  const resonance = resonanceFrom(request);
   const found = find(request, scored);
   const { unit, lowest, highest, decimals } = settingFor(setting);
   const range = found && {
@@ -70,6 +72,7 @@ export function verdict(request: VerdictRequest): Verdict {
     ...(found && "along" in found && request.along
       ? { along: { setting: request.along, value: sensible(request.along, found.along) } }
       : {}),
+    ...(resonance ? { resonance } : {}),
     sure: found ? roundTo(clamp(found.sure, 0, 1), 2) : 0,
     why: found?.why ?? tooLittle(guide, scored),
     bands: scored.map(({ band, value, score, spread, counts }) => ({
@@ -81,6 +84,35 @@ export function verdict(request: VerdictRequest): Verdict {
     })),
     advice: found?.advice ?? "mark-more",
   };
+}
+
+/** What a reader marked; a measured sag is the mark of the bridge where none was given. */
+const marksOf =
+  ({ measure }: ReadingGuide) =>
+  ({ marks, measures }: VerdictRequest["readers"][number]): readonly GivenMark[] => {
+    if (measure?.tells !== "sag") return marks;
+    const marked = new Set(marks.filter(({ criterion }) => criterion === "bridge").map(({ band }) => band));
+    const fromSag = measures.flatMap(({ band, valuesMm }): GivenMark[] => {
+      if (valuesMm.length === 0 || marked.has(band)) return [];
+      const mean = valuesMm.reduce((sum, mm) => sum + mm, 0) / valuesMm.length;
+      return [
+        {
+          band,
+          criterion: "bridge",
+          mark: clamp(Math.round(HIGHEST_MARK - mean / SAG_A_MARK_MM), 0, HIGHEST_MARK) as Mark,
+        },
+      ];
+    });
+    return [...marks, ...fromSag];
+  };
+
+/** A bridge that hangs so much farther is a mark worse. Common practice, no source. */
+const SAG_A_MARK_MM = 0.5;
+
+function resonanceFrom({ guide, readers, speedMmS }: VerdictRequest): Resonance | null {
+  if (guide.measure?.tells !== "ripple" || speedMmS === undefined) return null;
+  const lengths = readers.flatMap(({ measures }) => measures.flatMap(({ valuesMm }) => valuesMm));
+  return resonanceOf(lengths.map((spacingMm) => ({ speedMmS, spacingMm })));
 }
 
 function find(

@@ -116,6 +116,7 @@ export const bridging: TrialKind = {
       { key: "bridge", weight: 2 },
       { key: "surface", weight: 0.5 },
     ],
+    measure: { key: "sag", tells: "sag", label: "Sag in the middle of the span", usualCount: 1 },
   },
   range: (_, spool) => ({ low: spool.labelMinC, high: spool.labelMaxC }),
   // Only what lies over air is slow: slow posts would cost most of the time and show nothing.

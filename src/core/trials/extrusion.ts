@@ -82,7 +82,7 @@ export const extrusion: TrialKind = {
       { key: "blobs", weight: 1 },
       { key: "gaps", weight: 1 },
     ],
-    measure: { key: "track", label: "Width of the track", usualCount: 3 },
+    measure: { key: "track", tells: "width", label: "Width of the track", usualCount: 3 },
   },
   tracksMm: (options) =>
     trackWidthsMm(

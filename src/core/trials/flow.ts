@@ -27,7 +27,7 @@ export const flow: TrialKind = {
       { key: "surface", weight: 1 },
       { key: "gaps", weight: 1 },
     ],
-    measure: { key: "wall", label: "Thickness of the wall", usualCount: 4 },
+    measure: { key: "wall", tells: "width", label: "Thickness of the wall", usualCount: 4 },
   },
   range: () => ({ low: 90, high: 110 }),
 };

@@ -39,6 +39,8 @@ export interface Run {
   /** SHA-256 of the exact program. */
   hash: string;
   told: BandTold[];
+  /** What was measured of the nozzle on the way up; empty for a piece from a card. */
+  samples: { heightMm: number; nozzleC: number }[];
   /** What was changed by hand while it was printed. */
   byHand: Mark[];
   note: string;
@@ -179,7 +181,8 @@ export function verdictOf(
     bands: units.filter(({ value }) => Number.isFinite(value)),
     readers,
     weights,
-    wantedMm: guide.measure ? beadWidthFor(run.printer) : undefined,
+    wantedMm: guide.measure?.tells === "width" ? beadWidthFor(run.printer) : undefined,
+    speedMmS: run.trial.fixed.printSpeed,
   });
 }
 

@@ -26,6 +26,7 @@ interface Row {
   note: string;
   printed_at: string;
   piece: string | null;
+  samples: string;
   version: number;
 }
 
@@ -48,6 +49,7 @@ const read = (row: Row): Run => ({
   byHand: JSON.parse(row.by_hand) as Run["byHand"],
   note: row.note,
   printedAt: row.printed_at,
+  samples: JSON.parse(row.samples) as Run["samples"],
   isSimulated: row.piece !== null,
   version: row.version,
 });
@@ -68,8 +70,8 @@ export const runs = {
   add(run: Omit<Run, "id" | "version" | "isSimulated">, piece: StoredPiece | null): Run {
     const { lastInsertRowid, changes } = database()
       .prepare(
-        `INSERT INTO runs (trial_id, trial, printer, spool_title, way, job_id, reached_mm, hash, told, by_hand, note, printed_at, piece)
-           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (job_id) DO NOTHING`,
+        `INSERT INTO runs (trial_id, trial, printer, spool_title, way, job_id, reached_mm, hash, told, by_hand, note, printed_at, piece, samples)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (job_id) DO NOTHING`,
       )
       .run(
         run.trialId,
@@ -85,6 +87,7 @@ export const runs = {
         run.note,
         run.printedAt,
         piece && JSON.stringify(piece),
+        JSON.stringify(run.samples),
       );
     if (changes === 0) return runs.ofJob(run.jobId!)!;
     tellChange("runs", Number(lastInsertRowid));
@@ -111,6 +114,26 @@ export const runs = {
     database().prepare("UPDATE runs SET removed_at = NULL, version = version + 1 WHERE id = ?").run(id);
     tellChange("runs", id);
     return runs.get(id);
+  },
+};
+
+/** What a piece is made known with when its job has ended, kept from its beginning on. */
+export const begunRuns = {
+  add(jobId: number, begun: unknown): void {
+    database()
+      .prepare("INSERT OR REPLACE INTO begun_runs (job_id, begun) VALUES (?, ?)")
+      .run(jobId, JSON.stringify(begun));
+  },
+  /** All that are left, with what they were begun with. */
+  all(): { jobId: number; begun: unknown }[] {
+    const rows = database().prepare("SELECT job_id, begun FROM begun_runs ORDER BY job_id").all();
+    return (rows as { job_id: number; begun: string }[]).map((row) => ({
+      jobId: row.job_id,
+      begun: JSON.parse(row.begun) as unknown,
+    }));
+  },
+  remove(jobId: number): void {
+    database().prepare("DELETE FROM begun_runs WHERE job_id = ?").run(jobId);
   },
 };
 

@@ -2,6 +2,7 @@
 import { placeOf, Way } from "@/core/link/way";
 import { confirmedAddresses } from "../db/confirmed-addresses";
 import { jobs } from "../db/jobs";
+import { addBegunRuns } from "../work/runs";
 import { printers, SavedPrinter } from "../db/printers";
 import { simulatorMemory } from "../db/simulator-memory";
 import { log } from "../log";
@@ -30,6 +31,7 @@ const shared = globalThis as { cucharaHub?: Hub };
 export function hub(): Hub {
   if (!shared.cucharaHub) {
     jobs.breakOpen();
+    addBegunRuns();
     const tellAll = () => shared.cucharaHub?.links.forEach((link) => link.changed());
     shared.cucharaHub = {
       journal: new Journal(tellAll),

@@ -1,7 +1,7 @@
 /** Sends a trial's program or an opened file to a linked printer. */
 import { files } from "../db/files";
 import { trials } from "../db/trials";
-import { addRunOfJob, PrintedByJob } from "../work/runs";
+import { addRunOfJob, noteBegun, PrintedByJob } from "../work/runs";
 import { inputFor } from "../work/trials";
 
 import type { JobSource } from "../tasks/catalogue";
@@ -36,7 +36,10 @@ export async function startJob(
     "input" in program
       ? (piece: PrintedByJob) => void addRunOfJob(program.input, facts, piece, feedShareOf(printerId, about.tool))
       : undefined;
-  return link.begin(job, about, onPiece);
+  const started = link.begin(job, about, onPiece);
+  if ("input" in program)
+    noteBegun(started.id, { input: program.input, facts, feedShare: feedShareOf(printerId, about.tool) });
+  return started;
 }
 
 function trialSource(link: Link, trialId: number): Wanted {

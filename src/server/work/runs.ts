@@ -13,7 +13,8 @@ import type { Side } from "@/core/reading/photo";
 import type { PiecePicture } from "@/core/simulator/piece/draw";
 import { readPiece } from "@/core/simulator/piece/eye";
 import type { Spool } from "@/core/shelf/spool";
-import { Reading, readings, runs, StoredPiece } from "../db/runs";
+import { jobs } from "../db/jobs";
+import { begunRuns, Reading, readings, runs, StoredPiece } from "../db/runs";
 import { photos } from "../db/photos";
 import { StoredTrial, trials } from "../db/trials";
 import { Refused, missing } from "../refused";
@@ -44,6 +45,7 @@ export async function addRun(
   const facts = await runTask("runFacts", input, { signal });
   const run = {
     ...whatWasPrinted(input, facts),
+    samples: [],
     way: "card" as const,
     jobId: null,
     reachedMm: null,
@@ -62,6 +64,7 @@ function simulated(run: Parameters<typeof pieceOf>[0], spool: Spool, feedShare: 
 export function addRunOfJob(input: TrialInput, facts: RunFacts, job: PrintedByJob, feedShare: number | null): Run {
   const run = {
     ...whatWasPrinted(input, facts, job.samples),
+    samples: thinned(job.samples),
     way: "link" as const,
     jobId: job.jobId,
     reachedMm: job.reachedMm,
@@ -69,7 +72,38 @@ export function addRunOfJob(input: TrialInput, facts: RunFacts, job: PrintedByJo
     note: "",
     printedAt: new Date().toISOString(),
   };
+  begunRuns.remove(job.jobId);
   return runs.add(run, simulated(run, input.spool, feedShare));
+}
+
+/** As many samples as a screen can show of a piece. */
+const MOST_SAMPLES = 600;
+
+function thinned<T>(samples: readonly T[]): T[] {
+  const every = Math.max(1, Math.ceil(samples.length / MOST_SAMPLES));
+  return samples.filter((_, i) => i % every === 0);
+}
+
+/** What a job of a trial has begun with: enough to know its piece by, whatever becomes of this program. */
+interface Begun {
+  input: TrialInput;
+  facts: RunFacts;
+  feedShare: number | null;
+}
+
+export const noteBegun = (jobId: number, begun: Begun) => begunRuns.add(jobId, begun);
+
+/** Pieces of jobs that were under way when the program ended: as high as they had come, nothing measured. */
+export function addBegunRuns(): void {
+  for (const { jobId, begun } of begunRuns.all()) {
+    const { input, facts, feedShare } = begun as Begun;
+    const job = jobs.get(jobId);
+    if (job && job.heightMm > 0 && !runs.ofJob(jobId)) {
+      const byHand = jobs.marks(jobId).map(({ heightMm, setting, value }) => ({ heightMm, setting, value }));
+      addRunOfJob(input, facts, { jobId, reachedMm: job.heightMm, samples: [], byHand }, feedShare);
+    }
+    begunRuns.remove(jobId);
+  }
 }
 
 function whatWasPrinted({ trial, printer, spool }: TrialInput, facts: RunFacts, samples: PrintedByJob["samples"] = []) {

@@ -29,7 +29,7 @@ export function jobColumns(job: JobView, key: SettingKey): LogColumn[] {
       unit: "°C",
       curves: [
         { label: "set", values: own("nozzleTemperature"), style: "planned" },
-        { label: "measured", values: measuredByLayer(job), style: "expected" },
+        { label: "measured", values: measuredByLayer(log.tops, job.samples), style: "expected" },
       ],
     }),
   ];

@@ -4,7 +4,7 @@ import { MARKS, Mark } from "@/core/reading/criterion";
 import type { CriterionKey } from "@/core/reading";
 import { Button } from "antd";
 import { useAct } from "../common/use-act";
-import { NumberField } from "../common/number-field";
+import { Lengths } from "./lengths";
 import styles from "./reading.module.css";
 import { isBeside, Unit } from "@/core/trials/run";
 import type { SentCriterion, SentRun } from "./run-data";
@@ -114,48 +114,5 @@ function Question({ criterion, isOpen, mark, onOpen, onMark }: QuestionProps) {
         </div>
       )}
     </div>
-  );
-}
-
-/** Lengths a calliper shows, one field more than are filled in. */
-function Lengths({
-  band,
-  measure,
-  reading,
-}: {
-  run: SentRun;
-  band: Unit;
-  measure: NonNullable<SentRun["measure"]>;
-  reading: Reading;
-}) {
-  const values = reading.lengthsOf(band.band, measure.key);
-  const shown = Math.max(measure.usualCount, values.length);
-  const set = (index: number, mm: number | undefined) => {
-    const next = Array.from({ length: shown }, (_, i) => (i === index ? mm : values[i]));
-    void reading.measure(
-      band.band,
-      measure.key,
-      next.filter((one): one is number => one !== undefined),
-    );
-  };
-  return (
-    <fieldset className={styles.lengths}>
-      <legend>{measure.label}</legend>
-      {Array.from({ length: shown }, (_, i) => (
-        <NumberField
-          key={`${band.band} ${i}`}
-          label={`${measure.label}, reading ${i + 1}`}
-          value={values[i]}
-          unit="mm"
-          low={0.01}
-          high={20}
-          step={0.01}
-          decimals={3}
-          width={52}
-          onChange={(mm) => set(i, mm)}
-          onEmpty={() => values[i] !== undefined && set(i, undefined)}
-        />
-      ))}
-    </fieldset>
   );
 }

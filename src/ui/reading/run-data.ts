@@ -1,4 +1,5 @@
 /** A printed piece as the server sends it. */
+import type { Measure } from "@/core/reading/guide";
 import type { Photo } from "@/core/reading/photo";
 import type { GivenMark } from "@/core/reading/score";
 import type { Measured } from "@/core/reading/found";
@@ -27,7 +28,7 @@ export interface SentRun extends Run {
   setting: SettingKey;
   bands: Unit[];
   criteria: SentCriterion[];
-  measure: { key: string; label: string; usualCount: number } | null;
+  measure: Measure | null;
   readings: SentReading[];
   photos: Photo[];
 }

@@ -2,14 +2,17 @@
 /** The pieces that were printed of a trial: one press says “I printed it”, a job over the link says it by itself. */
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
+import { useState } from "react";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { useRemoveWithUndo } from "../common/queries";
+import { TextField } from "../common/text-field";
 import { useTell } from "../common/talk";
 import { useAct } from "../common/use-act";
 import { When } from "../common/when";
 import type { SentRun } from "./run-data";
+import { RunLog } from "./run-log";
 import styles from "./reading.module.css";
 
 interface Props {
@@ -28,10 +31,13 @@ export function RunStep({ trialId, runs, held, printerName, onSend, onRead, flus
   const tell = useTell();
   const { busy, act } = useAct();
   const remove = useRemoveWithUndo("/runs", "runs");
+  const [logOf, setLogOf] = useState<number | null>(null);
+  const [note, setNote] = useState("");
   const printed = () =>
     act(async () => {
       await flush();
-      await api.post<SentRun>(`/trials/${trialId}/runs`);
+      await api.post<SentRun>(`/trials/${trialId}/runs`, note.trim() === "" ? {} : { note: note.trim() });
+      setNote("");
       await client.invalidateQueries({ queryKey: keys.runs(trialId) });
       tell.done("It stands here now with the plan it was printed with.");
     });
@@ -43,6 +49,15 @@ export function RunStep({ trialId, runs, held, printerName, onSend, onRead, flus
           {held ??
             "Over the link a piece comes to stand here by itself. Printed from a card, say so once it lies on the table."}
         </p>
+        <label className={styles.note}>
+          Note
+          <TextField
+            value={note}
+            maxLength={2000}
+            onChange={setNote}
+            placeholder="What is worth knowing of this piece"
+          />
+        </label>
         <div className="line above">
           <Button
             className={runs.length === 0 ? "go" : undefined}
@@ -70,11 +85,17 @@ export function RunStep({ trialId, runs, held, printerName, onSend, onRead, flus
                 <p className="dim">
                   {sayHow(run)} {sayTold(run)} {sayByHand(run)}
                 </p>
+                {run.note && <p>{run.note}</p>}
                 <p className={`dim mono ${styles.hash}`} title="SHA-256 of the exact program">
                   {run.hash.slice(0, 12)}
                 </p>
               </div>
               <div className="line">
+                {run.samples.length > 0 && (
+                  <Button aria-expanded={logOf === run.id} onClick={() => setLogOf(logOf === run.id ? null : run.id)}>
+                    Its log
+                  </Button>
+                )}
                 <Button className={run === runs[0] ? "go" : undefined} onClick={() => onRead(run.id)}>
                   {run.readings.length > 0 ? "Read on" : "Read it"}
                 </Button>
@@ -82,6 +103,7 @@ export function RunStep({ trialId, runs, held, printerName, onSend, onRead, flus
                   Remove
                 </Button>
               </div>
+              {logOf === run.id && <RunLog run={run} />}
             </li>
           ))}
         </ul>

@@ -71,6 +71,8 @@ export function useReading(trialId: number, run: SentRun | null) {
     mark: (band: number, criterion: CriterionKey, mark: Mark | null) => give({ marks: [{ band, criterion, mark }] }),
     markAll: (bands: number[], criterion: CriterionKey, mark: Mark | null) =>
       give({ marks: bands.map((band) => ({ band, criterion, mark })) }),
+    measureAll: (what: string, all: { band: number; valuesMm: number[] }[]) =>
+      give({ measures: all.map((one) => ({ ...one, what })) }),
     measure: (band: number, what: string, valuesMm: number[]) => give({ measures: [{ band, what, valuesMm }] }),
   };
 }

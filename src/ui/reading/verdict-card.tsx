@@ -75,6 +75,7 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
       <div aria-live="polite">
         <h2>{isSaid ? sayVerdict(verdict) : "Nothing stands out yet"}</h2>
         <p>{why}</p>
+        {verdict.resonance && <p>{verdict.resonance.why}</p>}
         {sure > 0 && <p className="dim">{saySure(sure)}</p>}
         {isSaid && !next.ok && <p className="dim">{next.message}</p>}
       </div>

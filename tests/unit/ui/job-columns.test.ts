@@ -32,8 +32,8 @@ describe("what was measured along the height", () => {
       { heightMm: 0.8, nozzleC: 216 },
       { heightMm: 0.8, nozzleC: 218 },
     ];
-    expect([...measuredByLayer(job({ samples }))]).toEqual([210, 212, 214, 217, NaN, NaN]);
-    expect([...measuredByLayer(job({}))]).toEqual(tops.map(() => NaN));
+    expect([...measuredByLayer(tops, samples)]).toEqual([210, 212, 214, 217, NaN, NaN]);
+    expect([...measuredByLayer(tops, [])]).toEqual(tops.map(() => NaN));
   });
 });
 

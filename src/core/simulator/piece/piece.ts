@@ -1,11 +1,12 @@
 /** What comes of a run on a simulated printer: the state of everything on the piece that is read. */
 import { beadWidthFor } from "../../printing/process";
 import type { CriterionKey } from "../../reading";
+import type { Measure } from "../../reading/guide";
 import { settingFor, SettingKey } from "../../settings";
 import type { Spool } from "../../shelf/spool";
 import { guideOf, Run, Unit, unitsOf } from "../../trials/run";
 import { roundTo } from "../../units";
-import type { Laid } from "./defect";
+import { Laid, lost } from "./defect";
 import { defects } from "./defects";
 import { PieceTruths, truthsOf } from "./truths";
 
@@ -39,12 +40,20 @@ export function pieceOf(run: Printed, spool: Spool, feedShare: number): Simulate
       return {
         band: unit.band,
         marks: Object.fromEntries(marks) as PieceUnit["marks"],
-        // A bead grows in width as it grows in volume.
-        ...(guide.measure ? { lengthMm: roundTo(wantedMm * laid.flowShare, 4) } : {}),
+        ...(guide.measure ? { lengthMm: roundTo(lengthOf(guide.measure.tells, wantedMm, laid, truths), 4) } : {}),
       };
     }),
     rippleMm: units.map(({ laid }) => roundTo(rippleMm(laid, truths), 2)),
   };
+}
+
+/** What a perfect calliper would say. */
+function lengthOf(tells: Measure["tells"], wantedMm: number, laid: Laid, truths: PieceTruths): number {
+  if (tells === "ripple") return rippleMm(laid, truths);
+  // Half a millimetre of sag for each mark that is lost (invented), and never none at all.
+  if (tells === "sag") return Math.max(0.02, 0.5 * lost(defects.bridge.mark(laid, truths)));
+  // A bead grows in width as it grows in volume.
+  return wantedMm * laid.flowShare;
 }
 
 export const rippleMm = ({ speedMmS }: Pick<Laid, "speedMmS">, { resonanceHz }: Pick<PieceTruths, "resonanceHz">) =>

@@ -1,6 +1,15 @@
 -- What a simulated printer made of a run: the state of everything that is read. Null for pieces that are really there.
 ALTER TABLE runs ADD COLUMN piece TEXT CHECK (piece IS NULL OR json_valid(piece));
 
+-- What was measured of the nozzle on the way, by height.
+ALTER TABLE runs ADD COLUMN samples TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(samples));
+
+-- Jobs of trials that have begun: what their piece is made known with, should the program end before it.
+CREATE TABLE begun_runs (
+  job_id INTEGER PRIMARY KEY,
+  begun TEXT NOT NULL CHECK (json_valid(begun))
+);
+
 -- Photos of a piece, and where its bottom and top edge lie on them, in pixels.
 CREATE TABLE photos (
   id INTEGER PRIMARY KEY AUTOINCREMENT,

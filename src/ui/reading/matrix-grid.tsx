@@ -116,7 +116,7 @@ function Cell({ unit, isChosen, isFound, mark, answers, onBegin, onReach }: Cell
         onPointerEnter={(event) => onReach(event.buttons === 1)}
         onClick={onBegin}
       >
-        {mark === undefined ? "" : mark === null ? "?" : mark + 1}
+        <span aria-hidden>{mark === undefined ? "" : mark === null ? "?" : mark + 1}</span>
       </button>
     </td>
   );

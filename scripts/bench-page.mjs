@@ -130,13 +130,14 @@ async function measureTalk(page) {
     globalThis.delays = [];
     const seen = new Set();
     new MutationObserver(() => {
-      for (const raw of document.querySelectorAll(".talk-line.in .raw")) {
-        const stamp = /^stamp (\d+)/.exec(raw.textContent);
+      // What came back begins with the stamp; what was sent, with its command.
+      for (const raw of document.querySelectorAll("[role=log] span")) {
+        const stamp = /^(?:echo:)?stamp (\d+) \S+$/.exec(raw.textContent.trim());
         if (!stamp || seen.has(stamp[0])) continue;
         seen.add(stamp[0]);
         globalThis.delays.push(Date.now() - Number(stamp[1]));
       }
-    }).observe(document.querySelector(".talk"), { subtree: true, childList: true, characterData: true });
+    }).observe(document.querySelector("[role=log]"), { subtree: true, childList: true, characterData: true });
   });
   // Five lines every fifty milliseconds: a hundred lines and a hundred answers with their ok, 300 events a second.
   for (let i = 0; i < 60; i++) {

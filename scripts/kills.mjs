@@ -5,6 +5,7 @@
  *   --rounds 100      how often
  *   --start-ms 2000   how long a start may take (the middle one of all)
  */
+import sharp from "sharp";
 import Database from "better-sqlite3";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -26,13 +27,15 @@ const rounds = Number(values.rounds);
 const data = values.data ?? mkdtempSync(join(tmpdir(), "cuchara-kills-"));
 const problems = [];
 const starts = [];
-const sums = { writes: 0, uploads: 0, edits: 0, backups: 0, jobs: 0, marks: 0 };
+const sums = { writes: 0, uploads: 0, edits: 0, backups: 0, jobs: 0, marks: 0, photos: 0 };
 /** What was acknowledged: name → newest acknowledged height, id → name. */
 const trialHeights = new Map();
 const spoolNames = new Map();
 const fileEdits = new Map();
 /** Pieces, each with the marks of its bands. */
 const runMarks = new Map();
+/** … and how many photos there are of it. */
+const runPhotos = new Map();
 let runId = null;
 
 /** A tube of so many layers. */
@@ -84,9 +87,17 @@ async function look(program) {
     else if ((body.readings[0]?.marks.length ?? 0) < marks.size)
       problems.push(`run ${id}: ${body.readings[0]?.marks.length ?? 0} marks < ${marks.size}`);
   }
-  const running = (await program.ask("GET", "/api/link/jobs?printerId=1")).body.filter(
-    ({ state }) => state === "running",
-  );
+  for (const [id, count] of runPhotos) {
+    const { body } = await program.ask("GET", `/api/runs/${id}/photos`);
+    if (body.length < count) problems.push(`run ${id}: ${body.length} photos < ${count}`);
+  }
+  const jobs = (await program.ask("GET", "/api/link/jobs?printerId=1")).body;
+  const pieces = new Set((await program.ask("GET", `/api/trials/${trialId}/runs`)).body.map(({ jobId }) => jobId));
+  // What a job of a trial has laid is a piece, however the job ended.
+  for (const { id, source, heightMm } of jobs)
+    if (source === "trial" && heightMm > 0 && !pieces.has(id))
+      problems.push(`job ${id} came to ${heightMm} mm and left no piece`);
+  const running = jobs.filter(({ state }) => state === "running");
   if (running.length > 0) problems.push(`a job still counts as running`);
 }
 
@@ -97,6 +108,9 @@ await program.ask("PUT", "/api/bench", { printerId, spoolId });
 const { id: trialId, plan } = good(
   await program.ask("POST", "/api/trials", { kind: "temperature", printerId, spoolId }),
 );
+const photo = await sharp({ create: { width: 40, height: 30, channels: 3, background: "#b98a2f" } })
+  .jpeg()
+  .toBuffer();
 const text = tube(300);
 const { id: fileId } = good(await program.ask("POST", "/api/files?name=tube.gcode", text));
 
@@ -145,7 +159,8 @@ for (let round = 1; round <= rounds; round++) {
     }),
     on(isEnded, async () => {
       await ask("POST", "/api/link/connect", { printerId, transport: { kind: "simulated", rate: 200 } });
-      const { status } = await ask("POST", "/api/link/job", { printerId, fileId });
+      const what = Math.random() < 0.5 ? { fileId } : { trialId };
+      const { status } = await ask("POST", "/api/link/job", { printerId, ...what });
       if (status === 201) sums.jobs++;
       await new Promise((resolve) => setTimeout(resolve, 400));
     }),
@@ -156,6 +171,13 @@ for (let round = 1; round <= rounds; round++) {
         if (status !== 201) return;
         runId = body.id;
         runMarks.set(runId, new Map());
+        return;
+      }
+      if (turn % 10 === 5) {
+        const response = await fetch(`${program.address}/api/runs/${runId}/photos`, { method: "POST", body: photo });
+        if (response.status !== 201) return;
+        runPhotos.set(runId, (runPhotos.get(runId) ?? 0) + 1);
+        sums.photos++;
         return;
       }
       const [band, mark] = [1 + (turn % 5), turn % 5];
@@ -201,7 +223,7 @@ const slowest = starts.at(-1) ?? 0;
 const middle = starts[Math.floor(starts.length / 2)];
 if (middle > Number(values["start-ms"])) problems.push(`starts take ${middle} ms`);
 console.log(
-  `${rounds} kills: ${sums.writes} writes, ${sums.uploads} uploads, ${sums.edits} edits, ${sums.jobs} jobs, ${sums.marks} marks, ${sums.backups} backups; start ${middle} ms, slowest ${slowest} ms`,
+  `${rounds} kills: ${sums.writes} writes, ${sums.uploads} uploads, ${sums.edits} edits, ${sums.jobs} jobs, ${sums.marks} marks, ${sums.photos} photos, ${sums.backups} backups; start ${middle} ms, slowest ${slowest} ms`,
 );
 for (const problem of [...new Set(problems)].slice(0, 20)) console.log(problem);
 console.log(problems.length === 0 ? "nothing acknowledged was lost" : `${problems.length} problems`);

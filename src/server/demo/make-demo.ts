@@ -1,4 +1,4 @@
-/** The demo database: five printers, six spools, two trials, three opened files. */
+/** The demo database: five printers, six spools, two trials, a piece to be read, three opened files. */
 import { readChunks } from "@/core/edits/see-file";
 import { printerSchema } from "@/core/shelf/printer-schema";
 import { spoolSchema } from "@/core/shelf/spool-schema";
@@ -10,10 +10,15 @@ import { CHUNK_BYTES, files } from "../db/files";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
+import { tasks } from "../tasks/catalogue";
+import { addRunOfCard } from "../work/runs";
 import { firstTrial } from "../work/trials";
 import { storedReport } from "../tasks/stored-report";
 import { demoFiles } from "./sliced-files";
 import { demoPrinters, demoSpools } from "./scenario";
+
+/** What the first printer's extruder really feeds of what it is asked for. */
+const DEMO_FEED_SHARE = 0.973;
 
 /** Adds the whole scenario to the database in use. */
 export async function makeDemo(): Promise<void> {
@@ -32,7 +37,10 @@ export async function makeDemo(): Promise<void> {
     );
   const tower = addTrial(0, 2);
   addTrial(0, 0);
-  const built = buildTrial({ trial: tower, printer: madePrinters[0], spool: madeSpools[2] });
+  // One piece lies on the table already, made by a simulated printer, and waits to be read.
+  const input = { trial: tower, printer: madePrinters[0], spool: madeSpools[2] };
+  addRunOfCard(input, tasks.runFacts(input), { note: "Printed for the marble run" }, DEMO_FEED_SHARE);
+  const built = buildTrial(input);
   for (const { name, bytes } of [{ name: "bottle-green-tower.gcode", bytes: built.bytes }, ...demoFiles()]) {
     storeFile(name, bytes, madePrinters[0].id);
   }

@@ -42,7 +42,16 @@ export async function addRun(
   signal: AbortSignal,
 ): Promise<Run> {
   const input = inputFor(trial);
-  const facts = await runTask("runFacts", input, { signal });
+  return addRunOfCard(input, await runTask("runFacts", input, { signal }), about, feedShare);
+}
+
+/** As `addRun`, where the facts of its program are known. */
+export function addRunOfCard(
+  input: TrialInput,
+  facts: RunFacts,
+  about: { printedAt?: string; note?: string },
+  feedShare: number | null,
+): Run {
   const run = {
     ...whatWasPrinted(input, facts),
     samples: [],

@@ -3,7 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
-import { settingFor } from "@/core/settings";
+import { sayValue, SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import type { Trial } from "@/core/trials/trial";
 import { api } from "../common/api";
@@ -16,7 +16,6 @@ import { Chain } from "./chain";
 import type { SentRun } from "./run-data";
 import styles from "./reading.module.css";
 import { KeptHistory } from "../shelf/kept-history";
-import { sayAllKept } from "../trials/use-keep";
 import { useVerdict, useWeights } from "./use-runs";
 import { sayVerdict } from "./verdict-card";
 
@@ -30,6 +29,9 @@ export function KeepStep({ trial, run, onRead }: Props) {
   const client = useQueryClient();
   const tell = useTell();
   const { busy, act } = useAct();
+  const [note, setNote] = useState("");
+  /** What was tried along and is not to be kept. */
+  const [left, setLeft] = useState<SettingKey[]>([]);
   const { weights } = useWeights();
   const verdict = useVerdict(run, weights);
   const kept = useKept(trial.printerId, trial.spoolId).data ?? [];
@@ -40,8 +42,9 @@ export function KeepStep({ trial, run, onRead }: Props) {
   const along = verdict?.along;
   const besides = along
     ? [[along.setting, along.value] as const]
-    : Object.entries(nearest?.settings ?? {}).filter(([key]) => key !== run.setting);
-  const [note, setNote] = useState("");
+    : (Object.entries(nearest?.settings ?? {}) as [SettingKey, number][]).filter(([key]) => key !== run.setting);
+  const chosen = besides.filter(([key]) => !left.includes(key));
+
   const keep = () =>
     act(async () => {
       if (!verdict) return;
@@ -56,7 +59,7 @@ export function KeepStep({ trial, run, onRead }: Props) {
         value,
         fromValue,
         toValue,
-        ...(besides.length > 0 ? { settings: Object.fromEntries(besides) } : {}),
+        ...(chosen.length > 0 ? { settings: Object.fromEntries(chosen) } : {}),
       });
       await client.invalidateQueries({ queryKey: keys.kept });
       await client.invalidateQueries({ queryKey: keys.trials });
@@ -76,11 +79,24 @@ export function KeepStep({ trial, run, onRead }: Props) {
             </p>
             <p className="dim">{verdict.why}</p>
             {besides.length > 0 && (
-              <p className="dim">
-                {along
-                  ? `Found together with ${sayAllKept(Object.fromEntries(besides))}: kept along with it.`
-                  : `Tried together with ${sayAllKept(Object.fromEntries(besides))} in the band nearest to it: kept along with it.`}
-              </p>
+              <fieldset className={styles.besides}>
+                <legend className="dim">
+                  {along ? "Found together with" : "Tried together with, in the band nearest to it"}; kept along with
+                  it:
+                </legend>
+                {besides.map(([key, value]) => (
+                  <label key={key}>
+                    <input
+                      type="checkbox"
+                      checked={!left.includes(key)}
+                      onChange={({ target }) =>
+                        setLeft(target.checked ? left.filter((one) => one !== key) : [...left, key])
+                      }
+                    />{" "}
+                    {settingFor(key).label} {sayValue(key, value)}
+                  </label>
+                ))}
+              </fieldset>
             )}
             <label className={styles.note}>
               Note

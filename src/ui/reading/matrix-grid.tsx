@@ -96,7 +96,8 @@ interface CellProps {
 }
 
 function Cell({ unit, isChosen, isFound, mark, answers, onBegin, onReach }: CellProps) {
-  const said = unit.why || (mark === undefined ? "not marked" : mark === null ? "cannot tell" : answers[mark]);
+  const said =
+    unit.why || (mark === undefined ? "not marked" : mark === null ? "? cannot tell" : `${mark + 1}, ${answers[mark]}`);
   return (
     <td>
       <button
@@ -116,7 +117,7 @@ function Cell({ unit, isChosen, isFound, mark, answers, onBegin, onReach }: Cell
         onPointerEnter={(event) => onReach(event.buttons === 1)}
         onClick={onBegin}
       >
-        <span aria-hidden>{mark === undefined ? "" : mark === null ? "?" : mark + 1}</span>
+        {mark === undefined ? "" : mark === null ? "?" : mark + 1}
       </button>
     </td>
   );

@@ -4,6 +4,7 @@ import { MARKS, Mark } from "@/core/reading/criterion";
 import type { CriterionKey } from "@/core/reading";
 import { Button } from "antd";
 import { useAct } from "../common/use-act";
+import { sayAllKept, useKeep } from "../trials/use-keep";
 import { Lengths } from "./lengths";
 import styles from "./reading.module.css";
 import { isBeside, Unit } from "@/core/trials/run";
@@ -41,6 +42,7 @@ export function Questions({ run, band, reading, criterion, onCriterion, onStep }
           ↑
         </button>
       </div>
+      {band.counts && <KeepBand run={run} band={band} />}
       {band.why && <p className="finding">{band.why} It does not count.</p>}
       {run.criteria.map((one) => (
         <Question
@@ -55,6 +57,19 @@ export function Questions({ run, band, reading, criterion, onCriterion, onStep }
       {run.measure && <Lengths run={run} band={band} measure={run.measure} reading={reading} />}
       {run.isSimulated && <ReadForMe onRead={reading.readForMe} />}
     </section>
+  );
+}
+
+/** Who has seen enough keeps what the band was printed with, in one press. */
+function KeepBand({ run, band }: { run: SentRun; band: Unit }) {
+  const { trialId, trial, id: runId } = run;
+  const { keepBand } = useKeep({ id: trialId, printerId: trial.printerId, spoolId: trial.spoolId });
+  const settings = Object.keys(band.settings).length > 0 ? band.settings : { [run.setting]: band.value };
+  if (band.wantedMm !== undefined) return null;
+  return (
+    <button className={`link-button ${styles.keepBand}`} onClick={() => void keepBand(settings, runId)}>
+      Keep {sayAllKept(settings)}
+    </button>
   );
 }
 

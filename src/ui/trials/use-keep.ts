@@ -33,6 +33,19 @@ export function useKeep({ id, printerId, spoolId }: Pick<Trial, "id" | "printerI
         `${sayAllKept(settings)} ${several ? "are" : "is"} kept; later trials hold ${several ? "them" : "it"} fixed.`,
       );
     },
+    /** As `keep`, of a piece that is being read; can be taken back at once. */
+    async keepBand(settings: SettingValues, runId: number) {
+      try {
+        const kept = await api.post<{ id: number }[]>("/kept", { printerId, spoolId, settings, trialId: id, runId });
+        await client.invalidateQueries({ queryKey: keys.kept });
+        tell.undo(`Kept: ${sayAllKept(settings)}.`, async () => {
+          for (const one of kept) await api.remove(`/kept/${one.id}`);
+          await client.invalidateQueries({ queryKey: keys.kept });
+        });
+      } catch (error) {
+        tell.error(error);
+      }
+    },
     takeBack(keptId: number, what: string) {
       return change(() => api.remove(`/kept/${keptId}`), `${what} is no longer kept.`);
     },

@@ -111,7 +111,8 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
   let solid = rest;
   if (!around.bottomMissing && !around.topMissing) {
     let covered = rest;
-    for (const region of [...around.below, ...around.above]) {
+    // Layers that are alike share one region: each is cut with once.
+    for (const region of new Set([...around.below, ...around.above])) {
       if (region !== island) covered = intersection(covered, region);
     }
     const bare = covered === rest ? [] : difference(rest, covered);

@@ -19,14 +19,17 @@ interface Frame {
   /** Where the bed and the top of the piece come to, px down. */
   bedY: number;
   topY: number;
+  /** So wide is what has to be seen of a photo, px; all of it, if left out. */
+  pieceWidthPx?: number;
 }
 
-function Laid({ picture, alt, widthPx, heightPx, bedY, topY }: Frame) {
+function Laid({ picture, alt, widthPx, heightPx, bedY, topY, pieceWidthPx = 0 }: Frame) {
   const place = usePlace(picture);
   const x = widthPx / 2;
   const [a, b, c, d, e, f] = layMatrix(place, { x, bottom: bedY, top: topY });
-  // A drawing is the piece alone: wide low ones are pressed together across rather than cut off.
-  const across = picture.photo ? 1 : Math.min(1, widthPx / (picture.widthPx * Math.hypot(a, b)));
+  // Wide low pieces are pressed together across rather than cut off. A drawing is the piece alone; of a photo its middle.
+  const shownPx = picture.photo ? pieceWidthPx : picture.widthPx * Math.hypot(a, b);
+  const across = Math.min(1, widthPx / Math.max(1, shownPx));
   const matrix = [a * across, b, c * across, d, x + (e - x) * across, f];
   return (
     <div className={styles.laid} style={{ width: widthPx, height: heightPx }}>
@@ -35,8 +38,15 @@ function Laid({ picture, alt, widthPx, heightPx, bedY, topY }: Frame) {
   );
 }
 
+/** Round the piece there is some air on a photo. */
+const AIR = 1.2;
+
 /** The picture as a column: every band of it stands beside its value. */
-export function pictureColumn(picture: Picture, widthPx: number, { topMm }: Heights): LogColumn {
+export function pictureColumn(
+  picture: Picture,
+  widthPx: number,
+  { topMm, widthMm }: Heights & { widthMm: number },
+): LogColumn {
   return {
     title: picture.label,
     widthPx,
@@ -50,6 +60,7 @@ export function pictureColumn(picture: Picture, widthPx: number, { topMm }: Heig
           heightPx={scale.heightPx}
           bedY={scale.y(0)}
           topY={scale.y(topMm)}
+          pieceWidthPx={widthMm * AIR * scale.pxPerMm}
         />
       </div>
     ),

@@ -34,6 +34,8 @@ interface Props {
   runId: number | null;
   onRun(id: number): void;
   front: LogColumn;
+  /** Width of the piece, mm. */
+  widthMm: number;
   onKeep(): void;
 }
 
@@ -42,7 +44,7 @@ const AROUND_PX = 460;
 const CLOSER_PX = 150;
 const FRONT_PX = 216;
 
-export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) {
+export function ReadStep({ trialId, runs, runId, onRun, front, widthMm, onKeep }: Props) {
   const run = runs.find(({ id }) => id === runId) ?? runs[0];
   const reading = useReading(trialId, run);
   const { weights, setWeight } = useWeights();
@@ -78,7 +80,7 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
   const columns = useMemo(
     (): LogColumn[] => [
       millimetresColumn(),
-      shown ? pictureColumn(shown, FRONT_PX, { topMm: pieceTopMm }) : front,
+      shown ? pictureColumn(shown, FRONT_PX, { topMm: pieceTopMm, widthMm }) : front,
       marksColumn({
         criteria: run.criteria,
         chosen: criterion,
@@ -103,7 +105,7 @@ export function ReadStep({ trialId, runs, runId, onRun, front, onKeep }: Props) 
         },
       }),
     ],
-    [front, shown, pieceTopMm, run, criterion, band.band, reading.markOf, verdict, setting],
+    [front, shown, pieceTopMm, widthMm, run, criterion, band.band, reading.markOf, verdict, setting],
   );
   const cursorLayer = pieceLog?.bands[at]
     ? Math.floor((pieceLog.bands[at].firstLayer + pieceLog.bands[at].lastLayer) / 2)

@@ -49,6 +49,7 @@ export function AfterPrinting({ page, step }: { page: TrialPageState; step: Excl
       runId={run.id}
       onRun={setRunId}
       front={front}
+      widthMm={view?.widthMm ?? 0}
       onKeep={() => setStep("keep")}
     />
   );

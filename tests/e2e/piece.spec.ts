@@ -23,6 +23,13 @@ const link = async (request: APIRequestContext, printerId: number) => {
   expect((await request.post("/api/link/connect", { data })).ok()).toBe(true);
 };
 
+/** Two more look at the piece: one eye alone is off by more than a step now and then. */
+async function readByOthers(request: APIRequestContext, runId: number) {
+  for (const reader of ["phone 1", "phone 2"]) {
+    expect((await request.post(`/api/runs/${runId}/piece/read/${reader}`)).ok()).toBe(true);
+  }
+}
+
 /** The temperature at which the spool comes out best, as many looks at the simulated printer say together. */
 async function hiddenC(request: APIRequestContext, printerId: number, spoolId: number): Promise<number> {
   let sum = 0;
@@ -42,6 +49,7 @@ test("print, read it for me, once more, keep: the kept value lies within 4 °C o
   const trialId = await makeTrial(request, { kind: "temperature", ...pair });
   await link(request, pair.printerId);
   const runId = await printed(request, trialId, pair.printerId);
+  await readByOthers(request, runId);
   // The measured log of the job stands at the trial, too.
   await openTrial(page, trialId);
   await step(page, "Run");
@@ -72,7 +80,7 @@ test("print, read it for me, once more, keep: the kept value lies within 4 °C o
   await verdict.getByRole("button", { name: /Ask once more/ }).click();
   await expect(page.getByLabel("Name of the trial")).toHaveValue(/ Round 2$/);
   const nextId = Number(/\/trials\/(\d+)/.exec(page.url())![1]);
-  await printed(request, nextId, pair.printerId);
+  await readByOthers(request, await printed(request, nextId, pair.printerId));
   await step(page, "Read");
   await page.getByRole("button", { name: "Read it for me" }).click();
   await expect(verdict.getByRole("heading")).toHaveText(/°C$/);
@@ -97,6 +105,8 @@ test("a photo is stored without its place, laid on the log by two rings, removed
   page,
   request,
 }) => {
+  // What is printed while a simulated printer is linked is simulated, too.
+  await request.post("/api/link/disconnect", { data: { printerId: 1 } });
   const trialId = await makeTrial(request, { kind: "temperature", printerId: 1, spoolId: 1 });
   const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as { id: number };
   const camera = sharp({ create: { width: 3000, height: 2000, channels: 3, background: "#b98a2f" } });

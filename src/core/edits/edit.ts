@@ -2,6 +2,8 @@
 import { z } from "zod";
 import { Finding } from "../findings/finding";
 import { MovingLine } from "../gcode/moving-lines";
+import type { Line } from "../gcode/scan";
+import type { MachineState } from "../machine/state";
 import { PlannedValues } from "../heightplan/planned";
 import { SettingChange } from "../heightplan/proof";
 import { ProgramReport } from "../report/report";
@@ -16,12 +18,20 @@ export interface SeenFile {
   report: ProgramReport;
   /** Its lines inside moves, with their layers; read when they are asked for. Refused with a sentence where there are too many. */
   movingLines(keeps: "filament" | "travel"): Result<MovingLine[]>;
+  /** Visits its lines, first to last; the line is reused from visit to visit. `moves`: plain moves, too. */
+  walk(visit: (line: Line) => void, which: { moves: boolean }): void;
+  /** The last line (from 0) that lays material. */
+  lastLayingLine(): number;
+  /** What the machine holds in front of a byte. */
+  stateBefore(byte: number): MachineState;
 }
 
 /** What an edit may look at. */
 export interface EditContext {
   file: SeenFile;
   printer: Printer;
+  /** The file's name, for edits that write it. */
+  name?: string;
 }
 
 export interface EditOutcome {

@@ -6,13 +6,29 @@ import { refuse, Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
 import { EditKind, PlannedForTool, SeenFile } from "./edit";
+import { display, DisplayEdit } from "./display";
+import { fan, FanEdit } from "./fan";
+import { find, FindEdit } from "./find";
 import { heightPlan, HeightPlanEdit } from "./height-plan";
 import { liftOut, LiftOutEdit } from "./lift-out";
+import { move, MoveEdit } from "./move";
+import { pause, PauseEdit } from "./pause";
 import { compose, noSplices, SpliceSet, spliceSet } from "./splice";
+import { waits, WaitsEdit } from "./waits";
 
-const kinds = { "height-plan": heightPlan, "lift-out": liftOut };
+const kinds = { "height-plan": heightPlan, "lift-out": liftOut, fan, find, display, waits, pause, move };
 
-export type Edit = HeightPlanEdit | LiftOutEdit;
+/** An edit as it stacks: one that is off stays in its place and does nothing. */
+export type Edit = (
+  HeightPlanEdit | LiftOutEdit | FanEdit | FindEdit | DisplayEdit | WaitsEdit | PauseEdit | MoveEdit
+) & {
+  off?: true;
+};
+
+export type EditKey = keyof typeof kinds;
+
+/** What an edit is called. */
+export const editLabel = (kind: EditKey): string => kinds[kind].label;
 
 export const editsSchema: z.ZodType<Edit[]> = z
   .array(
@@ -26,12 +42,17 @@ export const editsSchema: z.ZodType<Edit[]> = z
         });
         return z.NEVER;
       }
-      const parsed = kinds[kind as keyof typeof kinds].schema.safeParse(edit);
+      const { off, ...said } = edit as Record<string, unknown>;
+      if (off !== undefined && typeof off !== "boolean") {
+        context.addIssue({ code: "custom", message: "An edit is off or not: true or false", path: ["off"] });
+        return z.NEVER;
+      }
+      const parsed = kinds[kind as keyof typeof kinds].schema.safeParse(said);
       if (!parsed.success) {
         for (const { message, path } of parsed.error.issues) context.addIssue({ code: "custom", message, path });
         return z.NEVER;
       }
-      return parsed.data;
+      return off === true ? { ...parsed.data, off } : parsed.data;
     }),
     { error: "Send a list of edits" },
   )
@@ -61,16 +82,27 @@ export interface AppliedEdits {
  * Law: a stack gives the same bytes as saving the file after each edit, opening it again, and applying the next. Each edit is worked out
  * on the file as the edits before it left it, and the splices of all are one set.
  */
-export function applyEdits(edits: readonly Edit[], file: EditableFile, printer: Printer): Result<AppliedEdits> {
+export function applyEdits(
+  edits: readonly Edit[],
+  file: EditableFile,
+  printer: Printer,
+  name?: string,
+): Result<AppliedEdits> {
   let splices = noSplices;
   let seen = file.original;
   const counts: AppliedEdits["edits"] = [];
   const findings: Finding[] = [];
   const planned: PlannedForTool[] = [];
+  let isChanged = false;
   for (const [index, edit] of edits.entries()) {
-    if (index > 0) seen = file.read(splices);
+    if (edit.off) {
+      counts.push({ kind: edit.kind, changedLines: 0 });
+      continue;
+    }
+    if (isChanged) seen = file.read(splices);
+    isChanged = true;
     const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
-    const outcome = kind.apply(edit, { file: seen, printer });
+    const outcome = kind.apply(edit, { file: seen, printer, name });
     if (!outcome.ok) return { ...outcome, field: `${index}.${outcome.field ?? ""}` };
     const set = spliceSet(outcome.value.splices);
     if (!set.ok) return { ...set, field: `${index}.` };
@@ -86,6 +118,26 @@ export function applyEdits(edits: readonly Edit[], file: EditableFile, printer: 
     counts.push({ kind: edit.kind, changedLines: linesChanged(set.value) });
   }
   return succeed({ splices, edits: counts, findings, planned });
+}
+
+/** What one edit of a stack does to the file as those before it leave it: its own splices, on the bytes that `before` makes. */
+export function applyOne(
+  edits: readonly Edit[],
+  index: number,
+  file: EditableFile,
+  printer: Printer,
+  name?: string,
+): Result<{ before: SpliceSet; own: SpliceSet }> {
+  const below = applyEdits(edits.slice(0, index), file, printer, name);
+  if (!below.ok) return below;
+  const before = below.value.splices;
+  const edit = edits[index];
+  if (edit.off) return succeed({ before, own: noSplices });
+  const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
+  const outcome = kind.apply(edit, { file: index === 0 ? file.original : file.read(before), printer, name });
+  if (!outcome.ok) return outcome;
+  const own = spliceSet(outcome.value.splices);
+  return own.ok ? succeed({ before, own: own.value }) : own;
 }
 
 /** Lays what an edit wants over what those before it want: where it says nothing, they count. */

@@ -1,6 +1,7 @@
 /** Reads a file for edits: its report, and its lines inside moves when an edit asks for them. */
 import { ProgramTables, ProgramReader } from "../gcode/read";
 import { MovingLine, MovingLineKeeper, MOST_MOVING_LINES } from "../gcode/moving-lines";
+import { lastLayingLine, walkLines } from "../gcode/walk-lines";
 import { readingOf } from "../machine/reading";
 import { limitsFor } from "../motion/limits";
 import { ProgramReport, reportOf } from "../report/report";
@@ -35,8 +36,12 @@ export function seeFile(tables: ProgramTables, chunks: Chunks, printer: Printer)
 /** The file as edits see it, from a report that was kept. */
 export function seenWith(report: ProgramReport, chunks: Chunks, printer: Printer): SeenFile {
   const kept = new Map<string, Result<MovingLine[]>>();
+  let lastLine: number | null = null;
   return {
     report,
+    walk: (visit, which) => walkLines(chunks(), visit, which),
+    lastLayingLine: () => (lastLine ??= lastLayingLine(chunks())),
+    stateBefore: (byte) => readChunks(upTo(chunks(), byte), printer).endState,
     movingLines(keeps) {
       let lines = kept.get(keeps);
       if (!lines) {
@@ -52,6 +57,16 @@ export function seenWith(report: ProgramReport, chunks: Chunks, printer: Printer
       return lines;
     },
   };
+}
+
+/** The first bytes of the chunks. */
+function* upTo(chunks: Iterable<Uint8Array>, bytes: number): Generator<Uint8Array> {
+  let left = bytes;
+  for (const chunk of chunks) {
+    if (left <= 0) return;
+    yield chunk.subarray(0, left);
+    left -= chunk.length;
+  }
 }
 
 /** Each line's layer: the one whose opening place it stands behind. */

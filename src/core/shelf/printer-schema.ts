@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { dialectKeys } from "../machine/dialects";
 import { figure } from "./figure";
-import { nameSchema } from "./name";
+import { nameSchema, plainText } from "./name";
 
 /** Lines of a program with `{{names}}`; see `printing/template.ts` for the names. */
 const lines = (what: string) => z.string({ error: `${what} must be text` }).max(20_000, `${what} are too long`);
@@ -70,6 +70,13 @@ export const printerSchema = z.object({
   headHeightMm: figure(0.5, 100, "Head height above the nozzle's tip").default(6),
   /** Walls and a door round it, that hold the warmth. */
   enclosed: z.boolean().default(false),
+  /** Letters that a line of its screen shows; 0 for as many as there are. And those it does not have, or stumbles over. */
+  screenLetters: z
+    .int({ error: "Letters are counted in whole numbers" })
+    .min(0, "A screen shows 0 letters (as many as there are) or more")
+    .max(200, "At most 200 letters")
+    .default(20),
+  screenLacks: plainText("What the screen lacks", 40).default(""),
   startLines: lines("Start lines"),
   endLines: lines("End lines"),
 });

@@ -2,9 +2,11 @@
 import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
-import { applyEdits, Edit, EditableFile } from "@/core/edits";
+import { applyEdits, applyOne, Edit, EditableFile } from "@/core/edits";
+import { ChangedLine, changedLines, Hits, linesOf, searchLines } from "@/core/edits/look";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
+import type { MachineState } from "@/core/machine/state";
 import { Finding, worstFirst } from "@/core/findings/finding";
 import { tooLongToSend, tooMuch } from "@/core/gcode/bounds";
 import { ProgramTables } from "@/core/gcode/read";
@@ -132,9 +134,9 @@ export const tasks = {
     removed: { line: number }[];
     planned: Record<string, (number | null)[]>;
   }> {
-    const { edits, printer } = input;
+    const { edits, printer, name } = input;
     const file = editableFile(input, tools);
-    const applied = applyEdits(edits, file, printer);
+    const applied = applyEdits(edits, file, printer, name);
     if (!applied.ok) return applied;
     const { splices: set, findings, planned } = applied.value;
     const { report } = file.original;
@@ -163,6 +165,40 @@ export const tasks = {
     });
   },
 
+  /** What one edit changes, before and after, a window of it. */
+  previewEdit(
+    { index, from, count, ...input }: EditInput & { index: number; from: number; count: number },
+    tools: TaskTools,
+  ): Result<{ total: number; lines: ChangedLine[] }> {
+    const one = applyOne(input.edits, index, editableFile(input, tools), input.printer, input.name);
+    if (!one.ok) return one;
+    const { before, own } = one.value;
+    const chunks = () => splicedChunks(chunksOf(input, tools)(), before);
+    return succeed({ total: own.splices.length, lines: changedLines(chunks, own, from, count) });
+  },
+
+  /** A window of a file's lines, as it came or with its edits. */
+  fileLines(
+    { splices, from, count, ...file }: LookInput & { from: number; count: number },
+    tools: TaskTools,
+  ): string[] {
+    return linesOf(splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet), from, count);
+  },
+
+  /** Lines of a file that hold a text. */
+  searchFile({ splices, text, most, ...file }: LookInput & { text: string; most: number }, tools: TaskTools): Hits {
+    return searchLines(splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet), text, most);
+  },
+
+  /** What the machine holds behind a line (from 0) of a file. */
+  fileState(
+    { splices, line, printer, ...file }: LookInput & { line: number; printer: Printer },
+    tools: TaskTools,
+  ): MachineState {
+    const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
+    return readChunks(firstLines(chunks, line + 1), printer).endState;
+  },
+
   /** What is wrong with the edited file as it stands. */
   checkEdited({ printer, splices, ...file }: FileInput & { splices: string }, tools: TaskTools): Finding[] {
     const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
@@ -177,7 +213,7 @@ export const tasks = {
     const { edits, printer, sizeBytes } = input;
     const chunks = splicedChunks(chunksOf(input, tools)(), JSON.parse(input.splices) as SpliceSet);
     const tables = readChunks(chunks, printer, { expectedBytes: sizeBytes }, progressOf(sizeBytes, tools));
-    const applied = applyEdits(edits, editableFile(input, tools), printer);
+    const applied = applyEdits(edits, editableFile(input, tools), printer, input.name);
     if (!applied.ok) return applied;
     const { byLayer } = settingsByLayer(tables);
     const mismatches = applied.value.planned.flatMap(({ tool, planned }) =>
@@ -200,6 +236,12 @@ interface FileInput {
   printer: Printer;
 }
 
+/** A stored file with what is laid over it; an empty set shows it as it came. */
+interface LookInput {
+  fileId: number;
+  splices: string;
+}
+
 /** What is known of a program before it is printed. */
 export interface RunFacts {
   /** SHA-256, hexadecimal. */
@@ -213,12 +255,29 @@ export type JobSource = { input: TrialInput } | (FileInput & { splices: string }
 
 /** What edits are worked out from: the stored report, made for this printer. */
 interface EditInput extends FileInput {
+  name: string;
   report: string;
   edits: Edit[];
 }
 
 export type Tasks = typeof tasks;
 export type TaskName = keyof Tasks;
+
+/** The bytes of the first lines. */
+function* firstLines(chunks: Iterable<Uint8Array>, count: number): Generator<Uint8Array> {
+  let left = count;
+  for (const chunk of chunks) {
+    let end = 0;
+    while (left > 0) {
+      const next = chunk.indexOf(10, end);
+      if (next < 0) break;
+      end = next + 1;
+      left--;
+    }
+    yield left > 0 ? chunk : chunk.subarray(0, end);
+    if (left <= 0) return;
+  }
+}
 
 function chunksOf({ fileId }: { fileId: number }, { database }: TaskTools): Chunks {
   return () => fileChunks(database(), fileId);
@@ -239,7 +298,7 @@ function editableFile(input: EditInput, tools: TaskTools): EditableFile {
   const { printer } = input;
   const original = chunksOf(input, tools);
   const report = JSON.parse(input.report) as ProgramReport;
-  const needsAll = input.edits.length > 0 && report.changeCount > MOST_CHANGES;
+  const needsAll = input.edits.some(({ off }) => !off) && report.changeCount > MOST_CHANGES;
   return {
     original: needsAll ? seeFile(readWhole(input, tools), original, printer) : seenWith(report, original, printer),
     read(set) {

@@ -2,7 +2,9 @@
 import { Edit, editsSchema } from "@/core/edits";
 import { Printer } from "@/core/shelf/printer";
 import { readBench } from "../db/bench";
-import { files, StoredFile } from "../db/files";
+import { splicedChunks, SpliceSet } from "@/core/edits/splice";
+import { database } from "../db/connection";
+import { CHUNK_BYTES, fileChunks, files, StoredFile } from "../db/files";
 import { printers } from "../db/printers";
 import { refuseStale } from "../db/rows";
 import { missing, Refused } from "../refused";
@@ -34,8 +36,8 @@ export async function reportFor(file: StoredFile, signal: AbortSignal): Promise<
 
 /** All that edits of a file are worked out from. */
 export async function editInput(file: StoredFile, edits: Edit[], signal: AbortSignal) {
-  const { id: fileId, sizeBytes } = file;
-  return { fileId, sizeBytes, report: await reportFor(file, signal), edits, printer: printerFor(file) };
+  const { id: fileId, sizeBytes, name } = file;
+  return { fileId, sizeBytes, name, report: await reportFor(file, signal), edits, printer: printerFor(file) };
 }
 
 export function storedEdits(file: StoredFile): Edit[] {
@@ -51,6 +53,32 @@ export async function currentEdits(file: StoredFile, signal: AbortSignal) {
   return { ...answer, stack: input.edits, version: file.version };
 }
 
+/** An expression can take longer than anybody waits: then its worker is ended, and nothing else has waited for it. */
+const LONGEST_EXPRESSION_MS = 20_000;
+
+async function withinTime<T>(
+  edits: readonly Edit[],
+  signal: AbortSignal,
+  act: (signal: AbortSignal) => Promise<T>,
+): Promise<T> {
+  const hasExpression = edits.some((edit) => !edit.off && edit.kind === "find" && edit.find.regexp !== undefined);
+  if (!hasExpression) return act(signal);
+  const tooLong = AbortSignal.timeout(LONGEST_EXPRESSION_MS);
+  try {
+    return await act(AbortSignal.any([signal, tooLong]));
+  } catch (error) {
+    if (!tooLong.aborted || signal.aborted) throw error;
+    const seconds = LONGEST_EXPRESSION_MS / 1000;
+    throw new Refused(
+      "invalid",
+      `The expression took longer than ${seconds} s on this file. Write it simpler, or look for a text.`,
+      {
+        field: "regexp",
+      },
+    );
+  }
+}
+
 /** The newest wish a file's edits were changed by; an older one that takes longer does not overwrite it. */
 const shared = globalThis as { cucharaEditTurns?: Map<number, number> };
 const turns = () => (shared.cucharaEditTurns ??= new Map());
@@ -63,7 +91,9 @@ export async function changeEdits(file: StoredFile, edits: Edit[], signal: Abort
   refuseStale("file", { ...file, edits: JSON.parse(file.edits) as unknown } as { version: number }, seen);
   const turn = (turns().get(file.id) ?? 0) + 1;
   turns().set(file.id, turn);
-  const applied = await runTask("applyEdits", await editInput(file, edits, signal), { signal });
+  const applied = await withinTime(edits, signal, async (bounded) =>
+    runTask("applyEdits", await editInput(file, edits, bounded), { signal: bounded }),
+  );
   if (!applied.ok) throw new Refused("invalid", applied.message, { field: applied.field });
   const { splices, ...answer } = applied.value;
   if (turns().get(file.id) !== turn) {
@@ -75,4 +105,54 @@ export async function changeEdits(file: StoredFile, edits: Edit[], signal: Abort
   const version = files.writeEdits(file.id, JSON.stringify(edits), splices, seen);
   if (version === null) throw missing(`There is no file ${file.id}.`);
   return { ...answer, stack: edits, version };
+}
+
+/** What edit `index` of a file's stack changes, before and after; refused if it cannot be done any more. */
+export async function previewEdit(
+  file: StoredFile,
+  { index, from, count }: { index: number; from: number; count: number },
+  signal: AbortSignal,
+) {
+  const edits = storedEdits(file);
+  if (index >= edits.length) throw missing(`There is no edit ${index} over this file; they count from 0.`);
+  const input = { ...(await editInput(file, edits, signal)), index, from, count };
+  const preview = await withinTime(edits, signal, (bounded) => runTask("previewEdit", input, { signal: bounded }));
+  if (!preview.ok) throw new Refused("conflict", preview.message, { field: preview.field });
+  return preview.value;
+}
+
+/** What is looked into: the file as it came, or with its edits. */
+export const lookInput = ({ id }: StoredFile, isEdited: boolean) => ({
+  fileId: id,
+  splices: isEdited ? files.splices(id) : NO_SPLICES,
+});
+
+const NO_SPLICES = JSON.stringify({ splices: [] });
+
+/** The edited file as an opened file of its own; its id. */
+export async function saveEdited(file: StoredFile, name: string, signal: AbortSignal): Promise<number> {
+  const chunks = splicedChunks(fileChunks(database(), file.id), JSON.parse(files.splices(file.id)) as SpliceSet);
+  const id = files.begin(name, file.printerId);
+  try {
+    let stored = 0;
+    for (const chunk of chunks) {
+      for (let at = 0; at < chunk.length; at += CHUNK_BYTES)
+        files.append(id, stored + at, chunk.subarray(at, at + CHUNK_BYTES));
+      stored += chunk.length;
+      // Other requests have their turn between two chunks.
+      await new Promise((resolve) => setImmediate(resolve));
+      signal.throwIfAborted();
+    }
+    const read = await runTask(
+      "readFile",
+      { fileId: id, name, sizeBytes: stored, printer: printerFor(file) },
+      { signal },
+    );
+    if (!read.ok) throw new Refused("unreadable", read.message, { field: read.field });
+    files.finish(id, stored, read.value);
+    return id;
+  } catch (error) {
+    files.discard(id);
+    throw error;
+  }
 }

@@ -25,6 +25,7 @@ export const keys = {
   file: (id: number) => ["file", id],
   fileReport: (id: number) => ["file-report", id],
   fileEdits: (id: number) => ["file-edits", id],
+  editPreview: (id: number, index: number, version: number) => ["file-edits", id, "preview", index, version],
   fileProof: (id: number, version: string | null) => ["file-proof", id, version],
   links: ["links"],
   ports: ["ports"],

@@ -37,6 +37,8 @@ export const newPrinter = {
   retractionMm: 4,
   retractionMmS: 35,
   hopMm: 0,
+  screenLetters: 20,
+  screenLacks: "",
   startLines: usualStartLines,
   endLines: usualEndLines,
 };

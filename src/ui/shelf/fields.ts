@@ -96,6 +96,20 @@ export const printerFields: FieldGroup<Printer>[] = [
       },
       { name: "fanPerTool", label: "A fan for each tool", kind: "switch", when: ({ tools }) => tools > 1 },
       { name: "fanRunUpS", label: "Fan takes to run up", kind: "number", unit: "s", step: 0.5 },
+      {
+        name: "screenLetters",
+        label: "Screen shows",
+        kind: "number",
+        unit: "letters",
+        step: 1,
+        help: "0: as many as there are",
+      },
+      {
+        name: "screenLacks",
+        label: "Screen does not have",
+        kind: "text",
+        help: "letters it drops or stumbles over, like a colon",
+      },
     ],
   },
   {

@@ -14,7 +14,7 @@ import { ChangedLines } from "./changed-lines";
 import type { EditsAnswer } from "./file-editor";
 import { FileSide } from "./file-side";
 import { ClashDialog } from "../common/dialogs-later";
-import { ChangeTable } from "./opened-later";
+import { ChangeTable, EditStack } from "./opened-later";
 import { FilePageState, LoadedFileProps, useFilePage, View } from "./use-file-page";
 import type { ListedFile } from "./workshop-page";
 import { LinkButton } from "../common/link-button";
@@ -56,6 +56,7 @@ export function FilePage({ id }: { id: number }) {
 
 const views: { key: View; label: string }[] = [
   { key: "log", label: "Height log" },
+  { key: "edits", label: "Edits" },
   { key: "plan", label: "Plan" },
   { key: "lines", label: "Changed lines" },
 ];
@@ -119,6 +120,8 @@ function FileView({ page }: { page: FilePageState }) {
           <LayerNote report={report} layer={page.cursor} />
         </HeightLog>
       );
+    case "edits":
+      return <EditStack page={page} />;
     case "plan":
       return (
         <ChangeTable

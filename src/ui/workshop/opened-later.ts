@@ -8,3 +8,7 @@ export const ChangeTable = dynamic(() => import("./change-table").then((module) 
   ssr: false,
   loading: () => createElement(Loading, { rows: 8 }),
 });
+export const EditStack = dynamic(() => import("./edit-stack").then((module) => module.EditStack), {
+  ssr: false,
+  loading: () => createElement(Loading, { rows: 6 }),
+});

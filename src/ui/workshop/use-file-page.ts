@@ -20,7 +20,7 @@ import { EditsAnswer, useFileEditor } from "./file-editor";
 import { convertPlace, heightOfLayer, placeFrom, PlaceMode } from "./places";
 import type { ListedFile } from "./workshop-page";
 
-export type View = "log" | "plan" | "lines";
+export type View = "log" | "edits" | "plan" | "lines";
 
 export interface LoadedFileProps {
   file: ListedFile;
@@ -117,8 +117,12 @@ function usePlan({ stack, change }: Editor) {
   const changes = useMemo(() => (plan?.kind === "height-plan" ? plan.changes : []), [plan]);
   const setChanges = useCallback(
     (next: Change[]) => {
-      const others = stack.filter(({ kind }) => kind !== "height-plan");
-      change(next.length > 0 ? [...others, { kind: "height-plan", changes: next }] : others);
+      const laid = { kind: "height-plan" as const, changes: next };
+      // A plan stays where it is among the others.
+      const isThere = stack.some(({ kind }) => kind === "height-plan");
+      if (next.length === 0) change(stack.filter(({ kind }) => kind !== "height-plan"));
+      else if (!isThere) change([...stack, laid]);
+      else change(stack.map((edit) => (edit.kind === "height-plan" ? { ...edit, ...laid } : edit)));
     },
     [stack, change],
   );

@@ -1,0 +1,118 @@
+/** A text on the printer's screen at every layer, and the progress, in the place of those the file has. */
+import { z } from "zod";
+import { Finding } from "../findings/finding";
+import { refuse, succeed } from "../result";
+import { plainNumber, sayDuration } from "../units";
+import { EditKind } from "./edit";
+import { openingLayer, replaced } from "./line-splice";
+import { PlaceFinder } from "./scope";
+import type { Splice } from "./splice";
+
+export interface DisplayEdit {
+  kind: "display";
+  /** `{{file}} {{layer}}/{{layers}}` */
+  text: string;
+  countsFrom: 0 | 1;
+  /** Percent and minutes left, too (M73). */
+  progress?: boolean;
+}
+
+/** What may stand in double braces. */
+export const displayParts = ["file", "layer", "layers", "height", "left", "percent", "nozzle", "fan"] as const;
+
+const schema = z.strictObject({
+  kind: z.literal("display"),
+  text: z
+    .string({ error: "Say what the screen shall show" })
+    .max(200, "The text is longer than 200 letters")
+    .regex(/^[^\r\n;]*$/, "The text is one line without a semicolon"),
+  countsFrom: z
+    .union([z.literal(0), z.literal(1)], { error: "Say whether layers count from 0 or from 1 (countsFrom)" })
+    .default(1),
+  progress: z.boolean().optional(),
+}) as unknown as z.ZodType<DisplayEdit>;
+
+const M = 77;
+
+export const display: EditKind<DisplayEdit> = {
+  label: "display",
+  schema,
+  apply({ text, countsFrom, progress = false }, { file, printer, name = "" }) {
+    const unknown = [...text.matchAll(/\{\{\s*([^}]*?)\s*\}\}/g)].find(
+      ([, part]) => !(displayParts as readonly string[]).includes(part),
+    );
+    if (unknown) return refuse(`“${unknown[1]}” is nothing a layer knows: it is ${displayParts.join(", ")}.`, "text");
+    if (text.trim() === "" && !progress) return refuse("Say what the screen shall show.", "text");
+    const { report } = file;
+    const { layers, lineEnd } = report;
+    const where = { lineEnd, by: this.label };
+    const splices: Splice[] = [];
+    const place = new PlaceFinder(file);
+    file.walk(
+      (line) => {
+        const code = line.letters[0] === M && line.commandCount > 0 ? line.values[0] : NaN;
+        if (!((code === 117 && text.trim() !== "") || (code === 73 && progress))) return;
+        place.at(line.number);
+        if (place.part === "end") return;
+        const splice = replaced(line, [], { ...where, layer: place.layer });
+        if (splice) splices.push(splice);
+      },
+      { moves: false },
+    );
+    let leftS = report.seconds;
+    let mended = 0;
+    let cut = 0;
+    for (const layer of layers) {
+      const share = 1 - leftS / Math.max(1e-9, report.seconds);
+      const known: Record<(typeof displayParts)[number], string> = {
+        file: name.replace(/\.[^.]*$/, ""),
+        layer: String(layer.index + countsFrom),
+        layers: String(layers.length - 1 + countsFrom),
+        height: plainNumber(layer.zMm, 2),
+        left: sayDuration(leftS),
+        percent: String(Math.round(share * 100)),
+        nozzle: sayValue(report.settings.nozzleTemperature[layer.index]),
+        fan: sayValue(report.settings.fan[layer.index]),
+      };
+      const filled = text.replace(/\{\{\s*([^}]*?)\s*\}\}/g, (_, part: string) => known[part as keyof typeof known]);
+      const shown = onScreen(filled, printer);
+      if (shown.length < filled.trim().length) cut++;
+      else if (shown !== filled.trim()) mended++;
+      const lines = [
+        ...(text.trim() === "" ? [] : [`M117 ${shown}`]),
+        ...(progress ? [`M73 P${Math.round(share * 100)} R${Math.round(leftS / 60)}`] : []),
+      ];
+      splices.push(openingLayer(layer, lines, where));
+      leftS -= layer.seconds;
+    }
+    return succeed({ splices, findings: mendings(mended, cut, printer.name) });
+  },
+};
+
+/** The text as the printer's screen shows it: in letters it has, no longer than it is. */
+export function onScreen(
+  text: string,
+  { screenLetters, screenLacks }: { screenLetters: number; screenLacks: string },
+): string {
+  const lacks = new Set(screenLacks);
+  const letters = Array.from(text.normalize("NFD").replace(/\p{M}/gu, ""), (letter) => {
+    if (letter === ":" && lacks.has(":")) return ".";
+    if (letter === "°" || letter === "%") return lacks.has(letter) ? "" : letter === "°" ? "" : letter;
+    return letter < " " || letter > "~" || lacks.has(letter) ? "?" : letter;
+  }).join("");
+  return (screenLetters > 0 ? letters.slice(0, screenLetters) : letters).trim();
+}
+
+const sayValue = (value: number | null | undefined) => (value == null ? "" : plainNumber(value, 1));
+
+function mendings(mended: number, cut: number, printer: string): Finding[] {
+  const note = (check: string, message: string): Finding => ({ check, severity: "note", where: "whole file", message });
+  return [
+    ...(cut > 0
+      ? [note("text-cut", `The screen of ${printer} is shorter than the text: ${cut} times its end is cut off.`)]
+      : []),
+    ...(mended > 0
+      ? [note("text-mended", `Letters that the screen of ${printer} does not have are put into others.`)]
+      : []),
+  ];
+}

@@ -1,0 +1,292 @@
+/** Lines that are found by a text, an expression or a command with conditions on its words, and what is made of them. */
+import { z } from "zod";
+import { refuse, succeed } from "../result";
+import { plainNumber, roundTo } from "../units";
+import type { Line } from "../gcode/scan";
+import { EditKind } from "./edit";
+import { before, replaced } from "./line-splice";
+import { asComment, decodeLine, isWhole } from "./line-text";
+import { layersOf, Part, parts, PlaceFinder, Scope, scopeFields } from "./scope";
+import type { Splice } from "./splice";
+
+interface Condition {
+  word: string;
+  is: ">" | "<" | "=" | "any";
+  value?: number;
+}
+
+interface Found {
+  text?: string;
+  regexp?: string;
+  command?: string;
+  where?: Condition[];
+}
+
+interface FindScope extends Scope {
+  part?: Part;
+  tool?: number;
+  in?: "commands" | "comments";
+}
+
+interface Act {
+  replaceWith?: string;
+  setWord?: { word: string; value: number };
+  scaleWord?: { word: string; by: number };
+  shiftWord?: { word: string; by: number };
+  comment?: string;
+  delete?: true;
+  before?: string[];
+  after?: string[];
+}
+
+export interface FindEdit {
+  kind: "find";
+  find: Found;
+  scope: FindScope;
+  act: Act;
+  /** Lines (from 1) that are left as they are. */
+  skip?: number[];
+}
+
+const word = z
+  .string()
+  .regex(/^[A-Za-z]$/, "A word of a command is one letter")
+  .transform((letter) => letter.toUpperCase());
+const oneLine = z
+  .string()
+  .max(500, "A line is at most 500 letters")
+  .regex(/^[^\r\n]*$/, "One line each");
+const lines = z.array(oneLine).max(50, "At most 50 lines");
+const scaled = z.strictObject({ word, by: z.number({ error: "By how much must be a number" }) });
+
+const schema = z.strictObject({
+  kind: z.literal("find"),
+  find: z
+    .strictObject({
+      text: z.string().min(1, "Say what to look for").max(500).optional(),
+      regexp: z.string().min(1, "Say what to look for").max(500).optional(),
+      command: z
+        .string()
+        .regex(/^[A-Za-z]\d+(\.\d+)?$/, "A command is a letter and a number, like M106")
+        .transform((code) => code.toUpperCase())
+        .optional(),
+      where: z
+        .array(
+          z.strictObject({
+            word,
+            is: z.enum([">", "<", "=", "any"], { error: "A word is >, <, = or any" }),
+            value: z.number().optional(),
+          }),
+        )
+        .max(10, "At most ten conditions")
+        .optional(),
+    })
+    .refine(({ text, regexp, command }) => [text, regexp, command].filter((one) => one !== undefined).length === 1, {
+      message: "Look for one of three: text, regexp or command",
+    }),
+  scope: z
+    .strictObject({
+      ...scopeFields,
+      part: z.enum(parts, { error: `A file has three parts: ${parts.join(", ")}` }).optional(),
+      tool: z.int().min(0, "Tools count from 0").max(15).optional(),
+      in: z.enum(["commands", "comments"], { error: "Look in commands or in comments" }).optional(),
+    })
+    .default({}),
+  act: z
+    .strictObject({
+      replaceWith: oneLine.optional(),
+      setWord: z.strictObject({ word, value: z.number() }).optional(),
+      scaleWord: scaled.optional(),
+      shiftWord: scaled.optional(),
+      comment: z
+        .string()
+        .max(200)
+        .regex(/^[^\r\n]*$/, "One line")
+        .optional(),
+      delete: z.literal(true).optional(),
+      before: lines.optional(),
+      after: lines.optional(),
+    })
+    .refine((act) => Object.values(act).some((one) => one !== undefined), {
+      message: "Say what shall be made of the lines",
+    }),
+  skip: z.array(z.int().positive("Lines count from 1")).max(100_000).optional(),
+}) as unknown as z.ZodType<FindEdit>;
+
+/** Figures in a line keep as many decimals as anybody writes. */
+const DECIMALS = 5;
+
+export const find: EditKind<FindEdit> = {
+  label: "find",
+  schema,
+  apply(edit, { file }) {
+    const matches = matcherOf(edit.find, edit.scope.in);
+    if (typeof matches === "string") return refuse(matches, "find.regexp");
+    const { part, tool } = edit.scope;
+    const isLimited = ["fromLayer", "toLayer", "fromMm", "toMm"].some(
+      (key) => edit.scope[key as keyof Scope] !== undefined,
+    );
+    const scope = layersOf(edit.scope, file);
+    if (isLimited && !scope.ok) return { ...scope, field: `scope.${scope.field}` };
+    const skip = new Set(edit.skip);
+    const { lineEnd } = file.report;
+    const where = { lineEnd, by: this.label };
+    const splices: Splice[] = [];
+    let unreadable = 0;
+    let nowTool = 0;
+    const place = new PlaceFinder(file);
+    file.walk(
+      (line) => {
+        if (line.letters[0] === 84 && line.commandCount > 0 && line.wordCount === 1) nowTool = line.values[0];
+        place.at(line.number);
+        if (part !== undefined && place.part !== part) return;
+        if (
+          isLimited &&
+          scope.ok &&
+          (place.layer < scope.value.first || place.layer > scope.value.last || place.part === "end")
+        )
+          return;
+        if (tool !== undefined && tool !== nowTool) return;
+        if (skip.has(line.number + 1)) return;
+        const found = matches(line);
+        if (found === null) return;
+        if (!isWhole(found.text)) {
+          unreadable++;
+          return;
+        }
+        splices.push(...actOn(line, found, edit.act, { ...where, layer: place.layer }));
+      },
+      { moves: true },
+    );
+    const findings = [];
+    if (splices.length === 0) {
+      findings.push({
+        check: "nothing-found",
+        severity: "note" as const,
+        where: "whole file",
+        message: "Nothing in the file is found like that.",
+      });
+    }
+    if (unreadable > 0) {
+      findings.push({
+        check: "unreadable-lines",
+        severity: "warn" as const,
+        where: "whole file",
+        message: `${unreadable} lines hold letters that are no UTF-8; they stay as they are.`,
+      });
+    }
+    return succeed({ splices, findings });
+  },
+};
+
+interface Hit {
+  text: string;
+  /** The found stretch, for texts and expressions. */
+  replace: ((by: string) => string) | null;
+}
+
+/** Finds a line by what is wanted; the sentence that is wrong with an expression. */
+function matcherOf(
+  { text, regexp, command, where = [] }: Found,
+  within: FindScope["in"],
+): ((line: Line) => Hit | null) | string {
+  /** The part that is looked in, and where it stands in the line. */
+  const split = (line: Line) => {
+    const whole = decodeLine(line);
+    const code = line.commentFrom < 0 ? whole.length : line.code().length;
+    if (within === "commands") return { whole, looked: whole.slice(0, code), from: 0 };
+    if (within === "comments") return { whole, looked: whole.slice(code), from: code };
+    return { whole, looked: whole, from: 0 };
+  };
+  if (command !== undefined) {
+    const letter = command.charCodeAt(0);
+    const value = Number(command.slice(1));
+    return (line) => {
+      if (line.commandCount === 0 || line.letters[0] !== letter || line.values[0] !== value) return null;
+      return where.every((one) => holds(line, one)) ? { text: decodeLine(line), replace: null } : null;
+    };
+  }
+  if (text !== undefined) {
+    return (line) => {
+      const { whole, looked, from } = split(line);
+      if (!looked.includes(text)) return null;
+      return {
+        text: whole,
+        replace: (by) => whole.slice(0, from) + looked.replaceAll(text, () => by) + whole.slice(from + looked.length),
+      };
+    };
+  }
+  let expression: RegExp;
+  try {
+    expression = new RegExp(regexp!, "gu");
+  } catch (error) {
+    return `This is no expression: ${error instanceof Error ? error.message.replace(/^Invalid regular expression: /, "") : ""}.`;
+  }
+  return (line) => {
+    const { whole, looked, from } = split(line);
+    expression.lastIndex = 0;
+    if (!expression.test(looked)) return null;
+    return {
+      text: whole,
+      replace: (by) => whole.slice(0, from) + looked.replace(expression, by) + whole.slice(from + looked.length),
+    };
+  };
+}
+
+function holds(line: Line, { word: letter, is, value = 0 }: Condition): boolean {
+  const figure = line.value(letter.charCodeAt(0), 1);
+  if (is === "any") return line.has(letter.charCodeAt(0), 1);
+  if (Number.isNaN(figure)) return false;
+  if (is === ">") return figure > value;
+  return is === "<" ? figure < value : Math.abs(figure - value) < 1e-9;
+}
+
+function actOn(
+  line: Line,
+  { text, replace }: Hit,
+  act: Act,
+  where: { layer: number; lineEnd: "\n" | "\r\n" | "\r"; by: string },
+): Splice[] {
+  const changed = changedText(text, replace, act);
+  const own = act.delete
+    ? []
+    : act.comment !== undefined
+      ? [asComment(text, act.comment.trim() || "left out")]
+      : [changed];
+  const made: Splice[] = [];
+  if (act.before?.length) made.push(before(line, act.before, where));
+  const all = [...own, ...(act.after ?? [])];
+  const splice = replaced(line, all, where);
+  return splice ? [...made, splice] : made;
+}
+
+function changedText(
+  text: string,
+  replace: Hit["replace"],
+  { replaceWith, setWord, scaleWord, shiftWord }: Act,
+): string {
+  if (replaceWith !== undefined) return replace ? replace(replaceWith) : replaceWith;
+  if (setWord) return withFigure(text, setWord.word, () => setWord.value, true);
+  if (scaleWord) return withFigure(text, scaleWord.word, (value) => value * scaleWord.by, false);
+  if (shiftWord) return withFigure(text, shiftWord.word, (value) => value + shiftWord.by, false);
+  return text;
+}
+
+/** The line with another figure in one of its words; everything else stays letter by letter. */
+function withFigure(text: string, letter: string, to: (value: number) => number, mayAdd: boolean): string {
+  const end = text.search(/[;(]/);
+  const code = end < 0 ? text : text.slice(0, end);
+  // The first word is the command itself.
+  const found = new RegExp(`(?<=.)${letter}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+))`, "i").exec(code);
+  if (found) {
+    const at = found.index + found[0].length - found[1].length;
+    return (
+      text.slice(0, at) +
+      plainNumber(roundTo(to(Number(found[1])), DECIMALS), DECIMALS) +
+      text.slice(at + found[1].length)
+    );
+  }
+  if (!mayAdd) return text;
+  const trimmed = code.trimEnd();
+  return `${trimmed} ${letter}${plainNumber(to(0), DECIMALS)}${code.slice(trimmed.length)}${end < 0 ? "" : text.slice(end)}`;
+}

@@ -1,0 +1,13 @@
+/** The text of a line, and what is done with it letter by letter. */
+import type { Line } from "../gcode/scan";
+
+const decoder = new TextDecoder();
+
+export const decodeLine = (line: Line): string => decoder.decode(line.bytes.subarray(line.from, line.to));
+
+/** Whether the line's bytes are text that can be written back as they were. */
+export const isWhole = (text: string): boolean => !text.includes("\uFFFD");
+
+/** A line that is kept to be read and does nothing any more. */
+export const asComment = (text: string, note: string): string =>
+  `; cuchara: ${note}: ${text.replace(/[\r\n]/g, " ").trim()}`;

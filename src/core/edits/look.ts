@@ -1,0 +1,132 @@
+/** Looking into a program: windows of its lines, lines that hold a text, and what an edit changes, before and after. */
+import type { Splice, SpliceSet } from "./splice";
+
+/** Bytes of the program, as often as they are asked for. */
+type Chunks = () => Iterable<Uint8Array>;
+
+const decoder = new TextDecoder();
+
+/** So many letters of a line are shown. */
+const LONGEST_SHOWN = 2000;
+
+/** Lines from `from` (counted from 0) on, without their ends. */
+export function linesOf(chunks: Iterable<Uint8Array>, from: number, count: number): string[] {
+  const lines: string[] = [];
+  for (const { number, text } of eachLine(chunks, from)) {
+    if (number >= from + count) break;
+    lines.push(text());
+  }
+  return lines;
+}
+
+export interface Hits {
+  count: number;
+  /** The first of them, lines from 0. */
+  hits: { line: number; text: string }[];
+}
+
+/** Lines that hold a text, letters of either case. */
+export function searchLines(chunks: Iterable<Uint8Array>, wanted: string, most: number): Hits {
+  const found: Hits = { count: 0, hits: [] };
+  const low = wanted.toLowerCase();
+  for (const { number, text } of eachLine(chunks, 0)) {
+    const line = text();
+    if (!line.toLowerCase().includes(low)) continue;
+    found.count++;
+    if (found.hits.length < most) found.hits.push({ line: number, text: line });
+  }
+  return found;
+}
+
+export interface ChangedLine {
+  /** From 0, in the program before the edit. */
+  line: number;
+  layer: number | null;
+  before: string[];
+  after: string[];
+}
+
+/** What the splices from `from` on change, each with the lines that stood there. */
+export function changedLines(chunks: Chunks, { splices }: SpliceSet, from: number, count: number): ChangedLine[] {
+  const wanted = splices.slice(from, from + count);
+  const old = textsAt(chunks, wanted);
+  return wanted.map(({ line, layer, insert }, i) => ({
+    line,
+    layer: layer ?? null,
+    before: splitLines(old[i]),
+    after: splitLines(insert),
+  }));
+}
+
+/** The text that each splice takes out, in one pass. */
+function textsAt(chunks: Chunks, splices: readonly Splice[]): string[] {
+  const texts = splices.map(() => "");
+  let position = 0;
+  let next = 0;
+  for (const chunk of chunks()) {
+    const end = position + chunk.length;
+    for (let i = next; i < splices.length && splices[i].atByte < end; i++) {
+      const { atByte, removeBytes } = splices[i];
+      const [low, high] = [Math.max(atByte, position), Math.min(atByte + removeBytes, end)];
+      if (high > low) texts[i] += decoder.decode(chunk.subarray(low - position, high - position));
+      if (atByte + removeBytes <= end && i === next) next++;
+    }
+    position = end;
+    if (next >= splices.length) break;
+  }
+  return texts;
+}
+
+const splitLines = (text: string) => (text === "" ? [] : text.replace(/(\r\n|\r|\n)$/, "").split(/\r\n|\r|\n/));
+
+interface SeenLine {
+  number: number;
+  text(): string;
+}
+
+/** Every line from one on; those before are only counted. */
+function* eachLine(chunks: Iterable<Uint8Array>, from: number): Generator<SeenLine> {
+  let number = 0;
+  let carry: Uint8Array<ArrayBufferLike> = new Uint8Array(0);
+  // Files whose lines end in CR alone are old and rare: the first line end tells.
+  let endByte = 0;
+  const seen = (bytes: Uint8Array): SeenLine => ({
+    number: number++,
+    text: () => decoder.decode(bytes.subarray(0, LONGEST_SHOWN)).replace(/\r$/, ""),
+  });
+  for (const next of chunks) {
+    let chunk = next;
+    if (endByte === 0) {
+      chunk = joined(carry, next);
+      carry = new Uint8Array(0);
+      endByte = lineEndOf(chunk);
+    }
+    let at = 0;
+    for (;;) {
+      const end = endByte === 0 ? -1 : chunk.indexOf(endByte, at);
+      if (end < 0) break;
+      const own = chunk.subarray(at, end);
+      const bytes = carry.length > 0 ? joined(carry, own) : own;
+      carry = new Uint8Array(0);
+      at = end + 1;
+      if (number < from) number++;
+      else yield seen(bytes);
+    }
+    carry = joined(carry, chunk.subarray(at));
+  }
+  if (carry.length > 0 && number >= from) yield seen(carry);
+}
+
+/** The byte that ends lines; 0 as long as a CR may still be the first half of a CRLF. */
+function lineEndOf(bytes: Uint8Array): number {
+  const [lf, cr] = [bytes.indexOf(10), bytes.indexOf(13)];
+  if (lf >= 0 && (cr < 0 || cr >= lf - 1)) return 10;
+  return cr >= 0 && cr < bytes.length - 1 ? 13 : 0;
+}
+
+function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
+  const whole = new Uint8Array(a.length + b.length);
+  whole.set(a);
+  whole.set(b, a.length);
+  return whole;
+}

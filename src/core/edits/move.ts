@@ -1,0 +1,120 @@
+/** The whole print somewhere else on the bed: absolute moves between its start and its end. */
+import { z } from "zod";
+import { MOST_SPLICES } from "../gcode/bounds";
+import { Line } from "../gcode/scan";
+import { refuse, succeed } from "../result";
+import { bedCentre, outsideBedMm } from "../shelf/printer";
+import { plainNumber, roundTo } from "../units";
+import { EditContext, EditKind } from "./edit";
+import { replaced } from "./line-splice";
+import { decodeLine } from "./line-text";
+import { PlaceFinder } from "./scope";
+import type { Splice } from "./splice";
+
+export interface MoveEdit {
+  kind: "move";
+  byMm?: { x: number; y: number; z: number };
+  /** To the middle of the bed. */
+  centre?: true;
+}
+
+const figure = z
+  .number({ error: "By how far must be a number in mm" })
+  .min(-1000, "No bed is that large")
+  .max(1000, "No bed is that large")
+  .default(0);
+
+const schema = z
+  .strictObject({
+    kind: z.literal("move"),
+    byMm: z.strictObject({ x: figure, y: figure, z: figure }).optional(),
+    centre: z.literal(true).optional(),
+  })
+  .refine(({ byMm, centre }) => (byMm === undefined) !== (centre === undefined), {
+    message: "Say by how far, or to the centre",
+  }) as unknown as z.ZodType<MoveEdit>;
+
+const [G, X, Y, Z, E] = [71, 88, 89, 90, 69];
+
+export const move: EditKind<MoveEdit> = {
+  label: "move",
+  schema,
+  apply(edit, context) {
+    const { file, printer } = context;
+    const { bounds, lineEnd, layers } = file.report;
+    if (!bounds) return refuse("The file lays nothing, so there is nothing to move.");
+    const by = edit.byMm ?? toCentre(context);
+    const corners = [bounds.minX, bounds.maxX].flatMap((x) =>
+      [bounds.minY, bounds.maxY].map((y) => outsideBedMm(printer, x + by.x, y + by.y)),
+    );
+    if (Math.max(...corners) > 0.01) {
+      return refuse(
+        `The print would stand ${plainNumber(Math.max(...corners), 1)} mm outside the bed of ${printer.name}.`,
+        edit.centre ? "centre" : "byMm",
+      );
+    }
+    if (by.z < 0 && layers[0].zMm - layers[0].heightMm + by.z < -0.01)
+      return refuse("The print would go through the bed.", "byMm.z");
+    const start = file.stateBefore(layers[0].insertByte);
+    let { relative, unitMm } = start;
+    const where = { lineEnd, by: this.label };
+    const splices: Splice[] = [];
+    let problem: string | null = null;
+    const place = new PlaceFinder(file);
+    file.walk(
+      (line) => {
+        place.at(line.number);
+        if (place.part !== "print" || problem !== null) return;
+        const code =
+          line.commandCount > 0 && line.letters[0] === G
+            ? line.values[0]
+            : line.commandCount === 0 && line.wordCount > 0
+              ? 1
+              : NaN;
+        if (code === 90 || code === 91) relative = code === 91;
+        else if (code === 20 || code === 21) unitMm = code === 20 ? 25.4 : 1;
+        else if (code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
+          problem = `Line ${line.number + 1} names a position anew (G92): the print cannot be moved behind it.`;
+        }
+        if (relative || !(code >= 0 && code <= 3)) return;
+        const text = decodeLine(line);
+        const splice = replaced(line, [shifted(line, text, by, unitMm)], { ...where, layer: place.layer });
+        if (splice) splices.push(splice);
+        if (splices.length > MOST_SPLICES)
+          problem = `More than ${MOST_SPLICES.toLocaleString("en")} lines would change: too many to move them here.`;
+      },
+      { moves: true },
+    );
+    if (problem !== null) return refuse(problem);
+    return succeed({ splices, findings: [] });
+  },
+};
+
+function toCentre({ file: { report }, printer }: EditContext): { x: number; y: number; z: number } {
+  const centre = bedCentre(printer);
+  const { minX, maxX, minY, maxY } = report.bounds!;
+  return { x: roundTo(centre.x - (minX + maxX) / 2, 3), y: roundTo(centre.y - (minY + maxY) / 2, 3), z: 0 };
+}
+
+const shifts = [
+  { letter: X, name: "x" },
+  { letter: Y, name: "y" },
+  { letter: Z, name: "z" },
+] as const;
+
+/** The line with its positions shifted; each figure keeps at least the decimals it has. */
+function shifted(line: Line, text: string, by: { x: number; y: number; z: number }, unitMm: number): string {
+  let changed = text;
+  for (const { letter, name } of shifts) {
+    if (by[name] === 0 || !line.has(letter)) continue;
+    const comment = changed.search(/[;(]/);
+    const code = comment < 0 ? changed : changed.slice(0, comment);
+    const found = new RegExp(`${String.fromCharCode(letter)}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+))`, "i").exec(code);
+    if (!found) continue;
+    const at = found.index + found[0].length - found[1].length;
+    const decimals = Math.max(unitMm === 1 ? 3 : 5, found[1].split(".")[1]?.length ?? 0);
+    const figure = plainNumber(roundTo(Number(found[1]) + by[name] / unitMm, decimals), decimals);
+    changed = changed.slice(0, at) + figure + changed.slice(at + found[1].length);
+  }
+  return changed;
+}

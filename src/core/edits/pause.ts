@@ -1,0 +1,122 @@
+/** A stop at a height: parked, said on the display, waited for a person, and gone on exactly where it was. */
+import { z } from "zod";
+import type { MachineState } from "../machine/state";
+import { refuse, succeed } from "../result";
+import { settingFor } from "../settings";
+import { outsideBedMm } from "../shelf/printer";
+import { plainNumber } from "../units";
+import { EditContext, EditKind, valueAt } from "./edit";
+import { openingLayer } from "./line-splice";
+import { layersOf } from "./scope";
+
+export interface PauseEdit {
+  kind: "pause";
+  at: { heightMm: number } | { layer: number; countsFrom: 0 | 1 };
+  park?: { x: number; y: number; liftMm?: number };
+  /** Stands on the display. */
+  message?: string;
+  beep: boolean;
+}
+
+const figure = (what: string) =>
+  z
+    .number({ error: `${what} is a number in mm` })
+    .min(-1000, `${what} is too far`)
+    .max(1000, `${what} is too far`);
+
+const schema = z.strictObject({
+  kind: z.literal("pause"),
+  at: z.union(
+    [
+      z.strictObject({
+        heightMm: z.number().min(0, "A height cannot be below the bed").max(2000, "A height must be at most 2000 mm"),
+      }),
+      z.strictObject({ layer: z.int().min(0).max(1_000_000), countsFrom: z.union([z.literal(0), z.literal(1)]) }),
+    ],
+    { error: "Say where: {heightMm} or {layer, countsFrom}" },
+  ),
+  park: z
+    .strictObject({
+      x: figure("X"),
+      y: figure("Y"),
+      liftMm: z.number().min(0, "Lifted by at least 0 mm").max(200, "Lifted by at most 200 mm").optional(),
+    })
+    .optional(),
+  message: z
+    .string()
+    .max(60, "A display takes 60 letters at most")
+    .regex(/^[^\r\n;]*$/, "A message is one line without a semicolon")
+    .optional(),
+  beep: z.boolean().default(true),
+}) as unknown as z.ZodType<PauseEdit>;
+
+/** Drawn back and lifted so far while it stands. Common practice, no source. */
+const DRAW_BACK_MM = 2;
+const LIFT_MM = 10;
+
+export const pause: EditKind<PauseEdit> = {
+  label: "pause",
+  schema,
+  apply(edit, context) {
+    const { file, printer } = context;
+    const { at, park } = edit;
+    const scope = layersOf(
+      "heightMm" in at ? { fromMm: at.heightMm } : { fromLayer: at.layer, countsFrom: at.countsFrom },
+      file,
+    );
+    if (!scope.ok) return { ...scope, field: "at" };
+    const { first } = scope.value;
+    if (first === 0) return refuse("Before the first layer nothing is printed yet: pause at a later one.", "at");
+    if (park && outsideBedMm(printer, park.x, park.y) > 0)
+      return refuse(`X ${park.x}, Y ${park.y} lies outside the bed of ${printer.name}.`, "park");
+    const layer = file.report.layers[first];
+    const state = file.stateBefore(layer.insertByte);
+    const lines = pauseLines(edit, state, context, first);
+    return succeed({
+      splices: [openingLayer(layer, lines, { lineEnd: file.report.lineEnd, by: this.label })],
+      findings: [],
+    });
+  },
+};
+
+/** Everything is said in millimetres and put back as it was: position, filament, feed, modes, heat and fan. */
+function pauseLines(
+  { park, message, beep }: PauseEdit,
+  state: MachineState,
+  context: EditContext,
+  layer: number,
+): string[] {
+  const number = (value: number) => plainNumber(value, 3);
+  const { x, y } = { x: state.x - state.offsetX, y: state.y - state.offsetY };
+  const lift = park?.liftMm ?? LIFT_MM;
+  const words = message?.trim() || "Paused";
+  return [
+    `; cuchara: pause before layer ${layer + 1}`,
+    ...(state.unitMm === 1 ? [] : ["G21"]),
+    ...(state.relative ? [] : ["G91"]),
+    ...(state.relativeE ? [] : ["M83"]),
+    `G1 E-${DRAW_BACK_MM} F1800`,
+    `G1 Z${number(lift)} F600`,
+    ...(park ? ["G90", `G0 X${number(park.x)} Y${number(park.y)} F6000`] : []),
+    `M117 ${words}`,
+    ...(beep ? ["M300 S880 P300"] : []),
+    `M0 ${words}`,
+    ...heatLines(context, layer, state.tool),
+    ...(park ? [`G0 X${number(x)} Y${number(y)} F6000`, "G91"] : []),
+    `G1 Z-${number(lift)} F600`,
+    `G1 E${DRAW_BACK_MM} F1800`,
+    ...(state.relativeE ? [] : ["M82"]),
+    ...(state.relative ? [] : ["G90"]),
+    ...(state.unitMm === 1 ? [] : ["G20"]),
+    ...(state.feedMmMin > 0 ? [`G1 F${number(state.feedMmMin / state.unitMm)}`] : []),
+    "; cuchara: goes on",
+  ];
+}
+
+/** A person may have changed heat and fan meanwhile: they are as the file has them when it goes on. */
+function heatLines(context: EditContext, layer: number, tool: number): string[] {
+  const nozzleC = valueAt(context, "nozzleTemperature", layer, tool);
+  const fan = valueAt(context, "fan", layer, 0);
+  const fanSaid = fan === null ? null : settingFor("fan").say(fan, context.printer, tool);
+  return [...(nozzleC ? [`M109 S${plainNumber(nozzleC)}`] : []), ...(fanSaid?.ok ? fanSaid.value : [])];
+}

@@ -1,0 +1,82 @@
+/** Where in a file an edit acts: from a layer or height on, until another, in one of its three parts. */
+import { z } from "zod";
+import { refuse, Result, succeed } from "../result";
+import { HEIGHT_TOLERANCE_MM, plainNumber } from "../units";
+import type { SeenFile } from "./edit";
+
+export const parts = ["start", "print", "end"] as const;
+export type Part = (typeof parts)[number];
+
+/** Layers or heights, both ends included; what is left out is open. */
+export interface Scope {
+  fromLayer?: number;
+  toLayer?: number;
+  countsFrom?: 0 | 1;
+  fromMm?: number;
+  toMm?: number;
+}
+
+const layer = z
+  .int({ error: "A layer is a whole number" })
+  .min(0, "A layer number cannot be negative")
+  .max(1_000_000, "There is no such layer");
+const height = z
+  .number({ error: "A height must be a number in mm" })
+  .min(0, "A height cannot be below the bed")
+  .max(2000, "A height must be at most 2000 mm");
+
+/** The fields of a scope, for the schema of an edit. */
+export const scopeFields = {
+  fromLayer: layer.optional(),
+  toLayer: layer.optional(),
+  countsFrom: z
+    .union([z.literal(0), z.literal(1)], { error: "Say whether layers count from 0 or from 1 (countsFrom)" })
+    .optional(),
+  fromMm: height.optional(),
+  toMm: height.optional(),
+};
+
+/** First and last layer (from 0) of a scope; refused with the field if it says one thing twice, or lies above the piece. */
+export function layersOf(scope: Scope, { report: { layers } }: SeenFile): Result<{ first: number; last: number }> {
+  const { fromLayer, toLayer, fromMm, toMm, countsFrom = 1 } = scope;
+  if (fromLayer !== undefined && fromMm !== undefined)
+    return refuse("Say from which layer or from which height, not both.", "fromMm");
+  if (toLayer !== undefined && toMm !== undefined)
+    return refuse("Say to which layer or to which height, not both.", "toMm");
+  const top = layers[layers.length - 1].zMm;
+  const first =
+    fromMm !== undefined
+      ? layers.findIndex(({ zMm }) => zMm > fromMm + HEIGHT_TOLERANCE_MM)
+      : (fromLayer ?? countsFrom) - countsFrom;
+  const field = fromMm !== undefined ? "fromMm" : "fromLayer";
+  if (first < 0 || first >= layers.length) {
+    return fromLayer !== undefined && fromLayer < countsFrom
+      ? refuse(`Layers count from ${countsFrom} here: there is no layer ${fromLayer}.`, "fromLayer")
+      : refuse(
+          `The piece ends at ${plainNumber(top)} mm, layer ${layers.length - 1 + countsFrom}: nothing lies above that.`,
+          field,
+        );
+  }
+  const last =
+    toMm !== undefined
+      ? layers.findLastIndex(({ zMm, heightMm }) => zMm - heightMm < toMm - HEIGHT_TOLERANCE_MM)
+      : Math.min(layers.length - 1, (toLayer ?? Infinity) - countsFrom);
+  if (last < first) return refuse("The scope ends below where it begins.", toMm !== undefined ? "toMm" : "toLayer");
+  return succeed({ first, last });
+}
+
+/** Follows the lines of a file from the first to the last, and says of each where it stands. */
+export class PlaceFinder {
+  /** Layer of the line, from 0; -1 before the first. */
+  layer = -1;
+  part: Part = "start";
+
+  constructor(private readonly file: SeenFile) {}
+
+  /** @param line from 0, rising from call to call */
+  at(line: number): void {
+    const { layers } = this.file.report;
+    while (this.layer + 1 < layers.length && line >= layers[this.layer + 1].insertLine - 1) this.layer++;
+    this.part = this.layer < 0 ? "start" : line > this.file.lastLayingLine() ? "end" : "print";
+  }
+}

@@ -1,0 +1,171 @@
+/** The Workshop's edits as sentences: begun, filled, seen before and after, ordered, switched off, undone, saved. */
+import { APIRequestContext, expect, Page } from "@playwright/test";
+import { expectAccessible, slicedTube, test, textOf } from "./helpers";
+
+/** A tube with a fan that starts at layer 3 of 40, opened; its id and text. */
+async function opened(request: APIRequestContext, name: string): Promise<{ id: number; text: string }> {
+  const text = slicedTube(40, (i) => (i === 2 ? `; turn ${i}\nM106 S255` : `; turn ${i}`));
+  const response = await request.post(`/api/files?name=${name}`, {
+    data: Buffer.from(text),
+    headers: { "Content-Type": "application/octet-stream" },
+  });
+  expect(response.status()).toBe(201);
+  return { id: ((await response.json()) as { id: number }).id, text };
+}
+
+const editsOf = (page: Page) => page.getByRole("list", { name: /Edits, in the order/ }).getByRole("listitem");
+
+const settled = async (page: Page) => expect(page.getByText("Lines that change").locator("..")).not.toContainText("…");
+
+async function fileOf(page: Page): Promise<string> {
+  await settled(page);
+  const waiting = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Get the file" }).click();
+  return textOf(await waiting);
+}
+
+test("edits are sentences: the fan off above a layer, a text on the screen, a stop; each line seen before and after", async ({
+  page,
+  request,
+}) => {
+  const { id, text } = await opened(request, "three-edits.gcode");
+  await page.goto(`/workshop/${id}`);
+  await page.getByRole("tab", { name: "Edits" }).click();
+  await expect(page.getByText("Nothing is changed yet.")).toBeVisible();
+  await page.getByRole("button", { name: "The fan", exact: true }).click();
+  const fan = editsOf(page).nth(0);
+  await fan.getByLabel("Where").selectOption("layers");
+  await fan.getByLabel("From layer, counted from 1").fill("10");
+  await fan.getByLabel("To layer, counted from 1").fill("20");
+  await expect(fan.getByRole("button", { name: "2 lines" })).toBeVisible();
+  await fan.getByRole("button", { name: "2 lines" }).click();
+  await expect(fan.getByRole("cell", { name: "M107 ; cuchara: fan off from here" })).toBeVisible();
+
+  await page.getByRole("button", { name: "The screen", exact: true }).click();
+  const screen = editsOf(page).nth(1);
+  await screen.getByLabel("Text on the screen").fill("deck {{layer}} of {{layers}}");
+  await expect(screen.getByRole("button", { name: "40 lines" })).toBeVisible();
+  await page.getByRole("button", { name: "Stop at a height" }).click();
+  const stop = editsOf(page).nth(2);
+  await stop.getByLabel("Height").fill("4");
+  await stop.getByLabel("Text on the screen").fill("put the nut in");
+  await settled(page);
+  await expectAccessible(page);
+  const after = await fileOf(page);
+  const lines = after.split("\n");
+  // The fan by a reader of its own: on from turn 2, off from turn 9 (layer 10), on again from turn 20.
+  const fanAt = (turn: number) => {
+    const head = lines.slice(0, lines.indexOf(`; turn ${turn}`) + 6).filter((line) => /^M10[67]/.test(line));
+    return head.at(-1)?.startsWith("M106") ?? false;
+  };
+  expect([1, 3, 8, 10, 15, 19, 21, 39].map(fanAt)).toEqual([false, true, true, false, false, false, true, true]);
+  expect(after).toContain("M117 deck 1 of 40\n");
+  expect(after).toContain("M117 deck 40 of 40\n");
+  expect(lines.filter((line) => line === "M0 put the nut in")).toHaveLength(1);
+
+  // Off, the screen's text is gone; on again, it is back; undone, the order is what it was.
+  await page.getByLabel("Make edit 2").uncheck();
+  expect(await fileOf(page)).not.toContain("M117 deck");
+  await page.getByLabel("Make edit 2").check();
+  await page.getByRole("button", { name: "Make edit 3 earlier" }).click();
+  await expect(editsOf(page).nth(1)).toContainText("Stop before the layer above");
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect(editsOf(page).nth(2)).toContainText("Stop before the layer above");
+  for (let i = 3; i > 0; i--) await page.getByRole("button", { name: `Take edit ${i} away` }).click();
+  await expect(page.getByText("Nothing is changed yet.")).toBeVisible();
+  expect(await fileOf(page)).toBe(text);
+});
+
+test("lines are found by a command with a condition, one hit is left as it is; the outcome is opened as a file of its own", async ({
+  page,
+  request,
+}) => {
+  const { id } = await opened(request, "found.gcode");
+  await page.goto(`/workshop/${id}`);
+  await page.getByRole("tab", { name: "Edits" }).click();
+  await page.getByRole("button", { name: "Lines with …" }).click();
+  const find = editsOf(page).nth(0);
+  await find.getByLabel("What to look for").fill("M106");
+  await find.getByLabel("On which word").selectOption("S");
+  await find.getByLabel("Figure of the word").fill("100");
+  await find.getByLabel("What is made of them").selectOption("setWord");
+  await find.getByLabel("Figure", { exact: true }).fill("120");
+  await find.getByRole("button", { name: "1 line", exact: true }).click();
+  await expect(find.getByRole("cell", { name: "M106 S120" })).toBeVisible();
+  const saved = await request.post(`/api/files/${id}/save`, { data: { name: "found-120.gcode" } });
+  expect(saved.status()).toBe(201);
+  const copy = ((await saved.json()) as { id: number }).id;
+  expect(await (await request.get(`/api/files/${copy}/gcode`)).text()).toContain("M106 S120");
+  await find.getByRole("button", { name: "leave it" }).click();
+  await expect(find.getByRole("button", { name: "0 lines" })).toBeVisible();
+  await expect(page.getByText("Nothing in the file is found like that.")).toBeVisible();
+});
+
+test("what cannot be done is said at its field, and the file stays as it was", async ({ page, request }) => {
+  const { id, text } = await opened(request, "refused.gcode");
+  const put = (edits: object[]) => request.put(`/api/files/${id}/edits`, { data: edits });
+  const why = async (edits: object[]) => {
+    const answer = await put(edits);
+    expect(answer.status()).toBe(400);
+    return ((await answer.json()) as { error: { field: string; message: string } }).error;
+  };
+  expect(await why([{ kind: "fan", act: "off", fromMm: 500 }])).toMatchObject({
+    field: "0.fromMm",
+    message: expect.stringContaining("The piece ends at"),
+  });
+  expect(await why([{ kind: "pause", at: { layer: 1, countsFrom: 1 } }])).toMatchObject({ field: "0.at" });
+  expect(await why([{ kind: "find", find: { regexp: "(" }, act: { delete: true } }])).toMatchObject({
+    field: "0.find.regexp",
+  });
+  expect(await why([{ kind: "move", byMm: { x: 900, y: 0, z: 0 } }])).toMatchObject({ field: "0.byMm" });
+  expect(await why([{ kind: "display", text: "{{moon}}" }])).toMatchObject({ field: "0.text" });
+  expect(await why([{ kind: "sorcery" }])).toMatchObject({
+    message: expect.stringContaining("An edit's kind is one of"),
+  });
+  expect(await (await request.get(`/api/files/${id}/gcode`)).text()).toBe(text);
+  await page.goto(`/workshop/${id}`);
+  await page.getByRole("tab", { name: "Edits" }).click();
+  await page.getByRole("button", { name: "Stop at a height" }).click();
+  await page.getByLabel("Height", { exact: true }).fill("0");
+  await expect(page.getByRole("alert").filter({ hasText: "pause at a later one" })).toBeVisible();
+});
+
+test("windows, searches and the machine's state are answered while an endless expression is given up", async ({
+  request,
+}) => {
+  test.setTimeout(90_000);
+  const { id, text } = await opened(request, "looked-into.gcode");
+  const lines = text.split("\n");
+  const window = (await (await request.get(`/api/files/${id}/lines?from=10&count=5`)).json()) as { lines: string[] };
+  expect(window.lines).toEqual(lines.slice(10, 15));
+  const search = (await (await request.get(`/api/files/${id}/search?text=turn 3`)).json()) as {
+    count: number;
+    hits: { line: number }[];
+  };
+  expect(search.count).toBe(11);
+  const at = lines.findIndex((line) => line.startsWith("M106"));
+  const state = (await (await request.get(`/api/files/${id}/state?line=${at}`)).json()) as { fanDuty: number[] };
+  expect(state.fanDuty[0]).toBe(255);
+  expect((await request.get(`/api/files/${id}/lines?from=-1`)).status()).toBe(400);
+
+  const slow = `${"a".repeat(40)}!`;
+  const heavy = await request.post("/api/files?name=slow.gcode", {
+    data: Buffer.from(text.replace("; turn 5\n", `; turn 5\n; ${slow}\n`)),
+    headers: { "Content-Type": "application/octet-stream" },
+  });
+  const heavyId = ((await heavy.json()) as { id: number }).id;
+  const endless = request.put(`/api/files/${heavyId}/edits`, {
+    data: [{ kind: "find", find: { regexp: "^; (a+)+$" }, act: { delete: true } }],
+    timeout: 60_000,
+  });
+  let slowest = 0;
+  for (let i = 0; i < 20; i++) {
+    const started = Date.now();
+    expect((await request.get("/api/health")).ok()).toBe(true);
+    slowest = Math.max(slowest, Date.now() - started);
+  }
+  expect(slowest).toBeLessThan(2000);
+  const refused = await endless;
+  expect(refused.status()).toBe(400);
+  expect(((await refused.json()) as { error: { message: string } }).error.message).toContain("took longer than");
+});

@@ -1,0 +1,304 @@
+/** Edits of single lines: each does what it says within its scope, and nothing outside it changes by a byte. */
+import fc from "fast-check";
+import { Edit, editsSchema } from "@/core/edits";
+import { onScreen } from "@/core/edits/display";
+import { linesOf, searchLines, changedLines } from "@/core/edits/look";
+import { readProgram } from "@/core/gcode/read";
+import { edited, tryEdits } from "../helpers/edits";
+import { bytesOf } from "../helpers/programs";
+
+/** A square tube by conventions that files have. */
+interface Form {
+  end: "\n" | "\r\n";
+  comment: (layer: number) => string;
+  absoluteE: boolean;
+  inches?: boolean;
+}
+
+const LAYERS = 8;
+
+function tube({ end, comment, absoluteE, inches = false }: Form): string {
+  const unit = inches ? 25.4 : 1;
+  const say = (mm: number) => (mm / unit).toFixed(inches ? 5 : 3);
+  const lines = [
+    "M140 S60",
+    "M104 S210",
+    "M109 S210",
+    "M190 S60",
+    "G28",
+    inches ? "G20" : "G21",
+    "G90",
+    absoluteE ? "M82" : "M83",
+    "G92 E0",
+  ];
+  let e = 0;
+  for (let i = 1; i <= LAYERS; i++) {
+    const marker = comment(i);
+    if (marker) lines.push(marker);
+    lines.push(`G0 X${say(80)} Y${say(80)} Z${say(i * 0.2)} F6000`);
+    lines.push("M117 busy");
+    if (i === 2) lines.push("M106 S255");
+    if (i === 5) lines.push("M109 R205 ; second heat", "M106 S128");
+    for (const [x, y] of [
+      [100, 80],
+      [100, 100],
+      [80, 100],
+      [80, 80],
+    ]) {
+      e += 0.66;
+      lines.push(`G1 X${say(x)} Y${say(y)} E${absoluteE ? say(e) : say(0.66)} F1800`);
+    }
+  }
+  lines.push("M107", "M104 S0", "M140 S0", "G0 X0 Y0", "M84");
+  return lines.join(end) + end;
+}
+
+const forms: Form[] = [
+  { end: "\n", comment: (i) => `; layer ${i}`, absoluteE: false },
+  { end: "\r\n", comment: (i) => `;DECK ${i - 1}`, absoluteE: true },
+  { end: "\n", comment: () => "", absoluteE: false },
+  { end: "\n", comment: (i) => `(floor ${i})`, absoluteE: true, inches: true },
+];
+
+const named = forms.map((form, i): [string, Form] => [`form ${i + 1}`, form]);
+const one = (edit: unknown): Edit[] => editsSchema.parse([edit]);
+
+/** The fan in force while each layer is laid, by a reader of its own: M106 and M107 in the order of the lines. */
+function fanAtLayers(text: string): number[] {
+  const values: number[] = [];
+  let fan = 0;
+  let z = 0;
+  for (const line of text.split(/\r?\n/)) {
+    const code = line.split(/[;(]/)[0];
+    if (/^M107/.test(code)) fan = 0;
+    const set = /^M106 S(\d+)/.exec(code);
+    if (set) fan = Number(set[1]);
+    const height = / Z([\d.]+)/.exec(code);
+    if (height) z = Number(height[1]);
+    if (/^G1 .*E/.test(code) && z > 0) values[Math.round(z * (z < 0.1 ? 25.4 : 1) * 5) - 1] ??= fan;
+  }
+  return values;
+}
+
+test.each(named)(
+  "%s: the fan is off between two layers, runs on behind them, and keeps the old lines as comments",
+  (_, form) => {
+    const text = tube(form);
+    const { after, mismatches } = edited(
+      text,
+      one({ kind: "fan", act: "off", fromLayer: 3, toLayer: 6, countsFrom: 1 }),
+    );
+    if (!form.inches) expect(fanAtLayers(after)).toEqual([0, 255, 0, 0, 0, 0, 128, 128]);
+    expect(after).toContain("; cuchara: was: M106 S128");
+    expect(mismatches).toEqual([]);
+    // Everything but the fan's own lines stands as it stood.
+    const rest = (all: string) => all.split(form.end).filter((line) => !/M10[67]/.test(line));
+    expect(rest(after)).toEqual(rest(text));
+  },
+);
+
+test.each([
+  [{ act: "scale", percent: 50 }, [0, 128, 128, 128, 64, 64, 64, 64]],
+  [{ act: "cap", percent: 30 }, [0, 77, 77, 77, 77, 77, 77, 77]],
+  [{ act: "floor", percent: 80 }, [0, 255, 255, 255, 204, 204, 204, 204]],
+])("the fan %j", (change, wanted) => {
+  expect(fanAtLayers(edited(tube(forms[0]), one({ kind: "fan", ...change })).after)).toEqual(wanted);
+});
+
+test.each(named)(
+  "%s: an edit that is off, and every edit taken away again, leave the file byte for byte",
+  (_, form) => {
+    const text = tube(form);
+    expect(edited(text, one({ kind: "fan", act: "off", off: true })).after).toBe(text);
+    expect(edited(text, []).after).toBe(text);
+    const stack = [...one({ kind: "fan", act: "off" }), ...one({ kind: "waits" })];
+    expect(edited(text, stack).after).toBe(edited(text, stack).after);
+  },
+);
+
+test.each(named)("%s: waits inside the print only set, those at the start come in order", (_, form) => {
+  const { after } = edited(tube(form), one({ kind: "waits", inside: true, order: true }));
+  const lines = after.split(form.end).filter((line) => /^M1(09|90|04 S205)/.test(line));
+  expect(lines).toEqual(["M190 S60", "M109 S210", "M104 S205 ; second heat"]);
+});
+
+test("a command with a condition is found in its scope only, its word is scaled, and a skipped line stays", () => {
+  const text = tube(forms[0]);
+  const find = { command: "M106", where: [{ word: "S", is: ">", value: 100 }] };
+  const scaled = edited(
+    text,
+    one({ kind: "find", find, scope: { fromLayer: 4 }, act: { scaleWord: { word: "S", by: 0.5 } } }),
+  ).after;
+  expect(scaled.match(/M106 S\d+/g)).toEqual(["M106 S255", "M106 S64"]);
+  const line = text.split("\n").indexOf("M106 S128") + 1;
+  const skipped = edited(text, one({ kind: "find", find, act: { delete: true }, skip: [line] })).after;
+  expect(skipped.match(/M106 S\d+/g)).toEqual(["M106 S128"]);
+});
+
+test("texts are replaced in comments alone, lines kept as comments, put before and after; a dollar sign in a text is a dollar sign", () => {
+  const text = tube(forms[0]);
+  const inComments = edited(
+    text,
+    one({ kind: "find", find: { text: "layer" }, scope: { in: "comments" }, act: { replaceWith: "$& deck" } }),
+  ).after;
+  expect(inComments).toContain("; $& deck 3");
+  expect(inComments.replaceAll("$& deck", "layer")).toBe(text);
+  const left = edited(
+    text,
+    one({ kind: "find", find: { text: "M117" }, act: { comment: "too loud", after: ["G4 P1"] } }),
+  ).after;
+  expect(left.match(/; cuchara: too loud: M117 busy\nG4 P1/g)).toHaveLength(LAYERS);
+  const start = edited(
+    text,
+    one({ kind: "find", find: { regexp: "^M1(0|4)" }, scope: { part: "start" }, act: { comment: "off" } }),
+  ).after;
+  expect(start.match(/; cuchara: off: M/g)).toHaveLength(3);
+});
+
+test("a broken expression is a sentence at its field", () => {
+  const refused = tryEdits(tube(forms[0]), one({ kind: "find", find: { regexp: "(" }, act: { delete: true } }));
+  expect(refused).toMatchObject({
+    ok: false,
+    field: "0.find.regexp",
+    message: expect.stringContaining("no expression"),
+  });
+});
+
+test.each(named)(
+  "%s: a text stands on the screen at every layer once, counted as wished, and those of the file are gone",
+  (_, form) => {
+    const { after, tables } = edited(
+      tube(form),
+      one({ kind: "display", text: "{{layer}}/{{layers}} at {{height}}", countsFrom: 0, progress: true }),
+    );
+    const shown = after.split(form.end).filter((line) => line.startsWith("M117"));
+    expect(shown).toHaveLength(LAYERS);
+    expect(shown[0]).toBe("M117 0/7 at 0.2");
+    expect(shown.at(-1)).toBe("M117 7/7 at 1.6");
+    expect(after.match(/^M73 P\d+ R\d+/gm)).toHaveLength(LAYERS);
+    expect(tables.layers).toHaveLength(LAYERS);
+  },
+);
+
+test("a text is mended to what the screen has: a colon it stumbles over, letters it lacks, its length", () => {
+  expect(onScreen("Höhe: 1.2 mm", { screenLetters: 0, screenLacks: ":" })).toBe("Hohe. 1.2 mm");
+  expect(onScreen("abcdefgh", { screenLetters: 5, screenLacks: "" })).toBe("abcde");
+  expect(onScreen("210 °C ✓", { screenLetters: 0, screenLacks: "" })).toBe("210 C ?");
+});
+
+test.each(named)("%s: a pause leaves the machine where and how it was", (_, form) => {
+  const text = tube(form);
+  const { after, tables } = edited(
+    text,
+    one({ kind: "pause", at: { layer: 5, countsFrom: 1 }, park: { x: 10, y: 200 }, message: "put the nut in" }),
+  );
+  expect(after).toContain("M0 put the nut in");
+  // The same lines laid in the same places, the same filament, the same layers.
+  const before = readProgram(bytesOf(text));
+  expect(tables.layers.map(({ zMm }) => zMm)).toEqual(before.layers.map(({ zMm }) => zMm));
+  expect(tables.endState.x).toBeCloseTo(before.endState.x, 3);
+  expect(tables.endState.e).toBeCloseTo(before.endState.e, 3);
+  expect(tables.filamentPerToolMm[0]).toBeCloseTo(before.filamentPerToolMm[0], 2);
+  const behind = after.slice(after.indexOf("; cuchara: goes on"));
+  const laid = text.slice(text.indexOf(behind.slice(behind.indexOf(form.end) + form.end.length)));
+  expect(behind.endsWith(laid)).toBe(true);
+});
+
+test("a pause before the first layer, outside the bed or above the piece is refused at its field", () => {
+  const why = (edit: object) => tryEdits(tube(forms[0]), one({ kind: "pause", ...edit }));
+  expect(why({ at: { layer: 1, countsFrom: 1 } })).toMatchObject({ ok: false, field: "0.at" });
+  expect(why({ at: { heightMm: 40 } })).toMatchObject({ ok: false, field: "0.at" });
+  expect(why({ at: { heightMm: 1 }, park: { x: 900, y: 0 } })).toMatchObject({ ok: false, field: "0.park" });
+});
+
+test.each(named)(
+  "%s: the print stands elsewhere, as far as it was told, and start and end stand as they stood",
+  (_, form) => {
+    const text = tube(form);
+    const { tables, after } = edited(text, one({ kind: "move", byMm: { x: 12.5, y: -30, z: 0 } }));
+    const before = readProgram(bytesOf(text));
+    for (const [i, layer] of tables.layers.entries()) expect(layer.zMm).toBeCloseTo(before.layers[i].zMm, 4);
+    const { moves } = tables;
+    let seen = 0;
+    for (let i = 0; i < moves.count; i++) {
+      if (!(before.moves.filamentMm[i] > 0)) continue;
+      seen++;
+      expect(moves.x[i] - before.moves.x[i]).toBeCloseTo(12.5, 2);
+      expect(moves.y[i] - before.moves.y[i]).toBeCloseTo(-30, 2);
+      expect(moves.filamentMm[i]).toBeCloseTo(before.moves.filamentMm[i], 4);
+    }
+    expect(seen).toBe(LAYERS * 4);
+    expect(after.endsWith(["M107", "M104 S0", "M140 S0", "G0 X0 Y0", "M84", ""].join(form.end))).toBe(true);
+  },
+);
+
+test("a print is moved to the middle of the bed, and never off it", () => {
+  const { tables } = edited(tube(forms[0]), one({ kind: "move", centre: true }));
+  const xs = Array.from({ length: tables.moves.count }, (_, i) =>
+    tables.moves.filamentMm[i] > 0 ? tables.moves.x[i] : NaN,
+  ).filter((x) => !Number.isNaN(x));
+  expect((Math.min(...xs) + Math.max(...xs)) / 2).toBeCloseTo(110, 2);
+  expect(tryEdits(tube(forms[0]), one({ kind: "move", byMm: { x: 500, y: 0, z: 0 } }))).toMatchObject({
+    ok: false,
+    field: "0.byMm",
+  });
+});
+
+test("edits see what those before them have made: a fan that was scaled is capped", () => {
+  const stack = [...one({ kind: "fan", act: "scale", percent: 50 }), ...one({ kind: "fan", act: "cap", percent: 30 })];
+  expect(fanAtLayers(edited(tube(forms[0]), stack).after)).toEqual([0, 77, 77, 77, 64, 64, 64, 64]);
+});
+
+test("random scopes: lines outside never change, whatever is done to those inside", () => {
+  const text = tube(forms[0]);
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: LAYERS }),
+      fc.integer({ min: 0, max: LAYERS }),
+      fc.constantFrom("off", "cap", "scale"),
+      (from, more, act) => {
+        const to = Math.min(LAYERS, from + more);
+        const { after } = edited(text, one({ kind: "fan", act, percent: 20, fromLayer: from, toLayer: to }));
+        const layersOf = (all: string) => all.split(/(?=; layer )/);
+        const [before, changed] = [layersOf(text), layersOf(after)];
+        for (let layer = 1; layer <= LAYERS; layer++) {
+          if (layer >= from && layer <= to + 1) continue;
+          expect(changed[layer]).toBe(before[layer]);
+        }
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test.each([
+  [{ kind: "fan", act: "off", fromLayer: 3, fromMm: 1 }, "0.fromMm"],
+  [{ kind: "fan", act: "off", fromMm: 90 }, "0.fromMm"],
+  [{ kind: "fan", act: "off", fromLayer: 6, toLayer: 2 }, "0.toLayer"],
+  [{ kind: "fan", act: "cap" }, "0.percent"],
+  [{ kind: "display", text: "{{weather}}" }, "0.text"],
+])("%j is refused at its field", (edit, field) => {
+  expect(tryEdits(tube(forms[0]), one(edit))).toMatchObject({ ok: false, field });
+});
+
+test("windows, searches and previews show the lines as they stand, whatever chunks they come in", () => {
+  const text = tube(forms[1]);
+  const lines = text.trimEnd().split("\r\n");
+  for (const size of [1, 7, 100_000]) {
+    const bytes = bytesOf(text);
+    const chunks = () =>
+      Array.from({ length: Math.ceil(bytes.length / size) }, (_, i) => bytes.subarray(i * size, (i + 1) * size));
+    expect(linesOf(chunks(), 5, 4)).toEqual(lines.slice(5, 9));
+    const { count, hits } = searchLines(chunks(), "m106", 1);
+    expect(count).toBe(lines.filter((line) => line.includes("M106")).length);
+    expect(hits).toEqual([{ line: lines.findIndex((line) => line.includes("M106")), text: "M106 S255" }]);
+    const applied = tryEdits(
+      text,
+      one({ kind: "find", find: { command: "M106" }, act: { setWord: { word: "S", value: 9 } } }),
+    );
+    if (!applied.ok) throw new Error(applied.message);
+    expect(changedLines(chunks, applied.value.splices, 1, 1)).toEqual([
+      { line: lines.indexOf("M106 S128"), layer: 4, before: ["M106 S128"], after: ["M106 S9"] },
+    ]);
+  }
+});

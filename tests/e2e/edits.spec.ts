@@ -34,7 +34,7 @@ test("edits are sentences: the fan off above a layer, a text on the screen, a st
   await expect(page.getByText("Nothing is changed yet.")).toBeVisible();
   await page.getByRole("button", { name: "The fan", exact: true }).click();
   const fan = editsOf(page).nth(0);
-  await fan.getByLabel("Where").selectOption("layers");
+  await fan.getByLabel("Where").selectOption({ label: "from layer" });
   await fan.getByLabel("From layer, counted from 1").fill("10");
   await fan.getByLabel("To layer, counted from 1").fill("20");
   await expect(fan.getByRole("button", { name: "2 lines" })).toBeVisible();
@@ -86,9 +86,9 @@ test("lines are found by a command with a condition, one hit is left as it is; t
   await page.getByRole("button", { name: "Lines with …" }).click();
   const find = editsOf(page).nth(0);
   await find.getByLabel("What to look for").fill("M106");
-  await find.getByLabel("On which word").selectOption("S");
+  await find.getByLabel("On which word").selectOption({ label: "with S" });
   await find.getByLabel("Figure of the word").fill("100");
-  await find.getByLabel("What is made of them").selectOption("setWord");
+  await find.getByLabel("What is made of them").selectOption({ label: "given the word" });
   await find.getByLabel("Figure", { exact: true }).fill("120");
   await find.getByRole("button", { name: "1 line", exact: true }).click();
   await expect(find.getByRole("cell", { name: "M106 S120" })).toBeVisible();

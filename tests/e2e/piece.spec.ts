@@ -65,7 +65,7 @@ test("print, read it for me, once more, keep: the kept value lies within 4 °C o
   expect(piece.bands).toHaveLength(7);
   expect(Object.keys(piece.bands[0].marks).sort()).toEqual(["bond", "bridge", "overhang", "strings", "surface"]);
 
-  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByRole("button", { name: "Read on" }).click();
   // The piece stands beside its bands, and the one that is asked about is shown larger; B turns it.
   await expect(page.getByRole("img", { name: /The piece, front, bottom to top/ })).toBeVisible();
   await expect(page.getByRole("region", { name: "The band, larger" })).toBeVisible();

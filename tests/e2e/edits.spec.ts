@@ -71,7 +71,7 @@ test("edits are sentences: the fan off above a layer, a text on the screen, a st
   await expect(editsOf(page).nth(1)).toContainText("Stop before the layer above");
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect(editsOf(page).nth(2)).toContainText("Stop before the layer above");
-  for (let i = 3; i > 0; i--) await page.getByRole("button", { name: `Take edit ${i} away` }).click();
+  for (let i = 3; i > 0; i--) await page.getByRole("button", { name: `Take away edit ${i}` }).click();
   await expect(page.getByText("Nothing is changed yet.")).toBeVisible();
   expect(await fileOf(page)).toBe(text);
 });

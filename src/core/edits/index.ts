@@ -157,7 +157,8 @@ function addPlanned(all: PlannedForTool[], { tool, planned }: PlannedForTool): v
 
 function linesChanged({ splices }: SpliceSet): number {
   return splices.reduce(
-    (sum, { insert, removeBytes }) => sum + (insert.match(/[\n\r]+/g)?.length ?? 0) + (removeBytes > 0 ? 1 : 0),
+    // A line in the place of another is one that changes.
+    (sum, { insert, removeBytes }) => sum + Math.max(insert.match(/\r\n|\n|\r/g)?.length ?? 0, removeBytes > 0 ? 1 : 0),
     0,
   );
 }

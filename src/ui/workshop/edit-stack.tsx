@@ -84,7 +84,7 @@ export function EditStack({ page }: { page: FilePageState }) {
                 <Button
                   size="small"
                   onClick={() => change(stack.filter((_, i) => i !== index))}
-                  aria-label={`Take ${name} away`}
+                  aria-label={`Take away ${name}`}
                 >
                   Take away
                 </Button>

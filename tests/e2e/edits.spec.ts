@@ -64,9 +64,9 @@ test("edits are sentences: the fan off above a layer, a text on the screen, a st
   expect(lines.filter((line) => line === "M0 put the nut in")).toHaveLength(1);
 
   // Off, the screen's text is gone; on again, it is back; undone, the order is what it was.
-  await page.getByLabel("Make edit 2").uncheck();
+  await page.getByRole("switch", { name: "Make edit 2" }).uncheck();
   expect(await fileOf(page)).not.toContain("M117 deck");
-  await page.getByLabel("Make edit 2").check();
+  await page.getByRole("switch", { name: "Make edit 2" }).check();
   await page.getByRole("button", { name: "Make edit 3 earlier" }).click();
   await expect(editsOf(page).nth(1)).toContainText("Stop before the layer above");
   await page.getByRole("button", { name: "Undo" }).first().click();

@@ -169,3 +169,34 @@ test("windows, searches and the machine's state are answered while an endless ex
   expect(refused.status()).toBe(400);
   expect(((await refused.json()) as { error: { message: string } }).error.message).toContain("took longer than");
 });
+
+test("the whole program is gone through: a line, a layer, a search with its hits, the words and what holds there, with and without the edits", async ({
+  page,
+  request,
+}) => {
+  const { id, text } = await opened(request, "gone-through.gcode");
+  const lines = text.split("\n");
+  await request.put(`/api/files/${id}/edits`, { data: [{ kind: "display", text: "deck {{layer}}", countsFrom: 1 }] });
+  await page.goto(`/workshop/${id}`);
+  await page.getByRole("tab", { name: "Program" }).click();
+  const program = page.getByRole("region", { name: "Program text" });
+  await expect(program.getByText(lines[0], { exact: true }).first()).toBeVisible();
+  await page.getByLabel("Search the program").fill("M106");
+  await expect(page.getByText("found once")).toBeVisible();
+  await page.getByRole("button", { name: "The next hit" }).click();
+  const meaning = page.getByRole("region", { name: "The line under the cursor" });
+  await expect(meaning).toContainText("Part fan on");
+  await expect(meaning).toContainText("100 %");
+  await page.getByLabel("Search the program").fill("M117 deck 40");
+  await expect(page.getByText("found once")).toBeVisible();
+  await page.getByRole("switch", { name: "with the edits" }).uncheck();
+  await expect(page.getByText("found nowhere")).toBeVisible();
+  const wanted = lines.indexOf("; turn 20");
+  await page.getByLabel("Go to line").fill(String(wanted + 1));
+  await expect(meaning.getByRole("heading", { name: `Line ${wanted + 1}` })).toBeVisible();
+  await expect(program.getByText("; turn 20", { exact: true })).toBeVisible();
+  await program.focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(meaning.getByRole("heading", { name: `Line ${wanted + 2}` })).toBeVisible();
+  await expectAccessible(page);
+});

@@ -113,8 +113,16 @@ const schema = z.strictObject({
   skip: z.array(z.int().positive("Lines count from 1")).max(100_000).optional(),
 }) as unknown as z.ZodType<FindEdit>;
 
-/** Figures in a line keep as many decimals as anybody writes. */
+/** Figures in a line have no more decimals than this. */
 const DECIMALS = 5;
+/** Places and filament are finer than they may be written; a duty, a temperature, a feed stays as whole as it is. */
+const fine = new Set(["X", "Y", "Z", "I", "J", "K", "R", "E"]);
+
+/** The figure as a word of its kind is written. */
+function sayFigure(letter: string, value: number, written: string): string {
+  const decimals = fine.has(letter) ? DECIMALS : Math.min(DECIMALS, written.split(".")[1]?.length ?? 0);
+  return plainNumber(roundTo(value, decimals), decimals);
+}
 
 export const find: EditKind<FindEdit> = {
   label: "find",
@@ -273,7 +281,7 @@ function changedText(
 }
 
 /** The line with another figure in one of its words; everything else stays letter by letter. */
-function withFigure(text: string, letter: string, to: (value: number) => number, mayAdd: boolean): string {
+function withFigure(text: string, letter: string, to: (value: number) => number, isSet: boolean): string {
   const end = text.search(/[;(]/);
   const code = end < 0 ? text : text.slice(0, end);
   // The first word is the command itself.
@@ -282,11 +290,11 @@ function withFigure(text: string, letter: string, to: (value: number) => number,
     const at = found.index + found[0].length - found[1].length;
     return (
       text.slice(0, at) +
-      plainNumber(roundTo(to(Number(found[1])), DECIMALS), DECIMALS) +
+      sayFigure(letter, to(Number(found[1])), isSet ? String(to(0)) : found[1]) +
       text.slice(at + found[1].length)
     );
   }
-  if (!mayAdd) return text;
+  if (!isSet) return text;
   const trimmed = code.trimEnd();
   return `${trimmed} ${letter}${plainNumber(to(0), DECIMALS)}${code.slice(trimmed.length)}${end < 0 ? "" : text.slice(end)}`;
 }

@@ -36,18 +36,31 @@ export function LineMeaningCard({
   version: unknown;
 }) {
   const meaning = useMeaning(client, line, version);
+  return <MeaningOf line={line} words={meaning?.words ?? null} holds={meaning?.holds ?? []} />;
+}
+
+/** A line's words, and what the machine holds behind it. */
+export function MeaningOf({
+  line,
+  words,
+  holds,
+}: {
+  line: number;
+  words: LineMeaning["words"] | null;
+  holds: LineMeaning["holds"];
+}) {
   // A comment stands in full in the line itself.
-  const parts = (meaning?.words.parts ?? []).filter(({ text }) => !text.startsWith(";"));
+  const parts = (words?.parts ?? []).filter(({ text }) => !text.startsWith(";"));
   return (
     <section className={`card ${styles.meaning}`} aria-label="The line under the cursor" aria-live="polite">
       <div>
         <h2>Line {line + 1}</h2>
-        {parts.length === 0 && <p>{meaning?.words.title || "…"}</p>}
+        {parts.length === 0 && <p>{words?.title || "…"}</p>}
         <Facts rows={parts.map(({ text, means }): [string, string] => [text, means])} />
       </div>
       <div>
         <h2>What holds here</h2>
-        <Facts rows={(meaning?.holds ?? []).map(({ label, text }): [string, string] => [label, text])} />
+        <Facts rows={holds.map(({ label, text }): [string, string] => [label, text])} />
       </div>
     </section>
   );

@@ -14,7 +14,7 @@ import { ChangedLines } from "./changed-lines";
 import type { EditsAnswer } from "./file-editor";
 import { FileSide } from "./file-side";
 import { ClashDialog } from "../common/dialogs-later";
-import { ChangeTable, EditStack } from "./opened-later";
+import { ChangeTable, EditStack, FileProgram } from "./opened-later";
 import { FilePageState, LoadedFileProps, useFilePage, View } from "./use-file-page";
 import type { ListedFile } from "./workshop-page";
 import { LinkButton } from "../common/link-button";
@@ -59,6 +59,7 @@ const views: { key: View; label: string }[] = [
   { key: "edits", label: "Edits" },
   { key: "plan", label: "Plan" },
   { key: "lines", label: "Changed lines" },
+  { key: "program", label: "Program" },
 ];
 
 /** What stands above and below the log, px. */
@@ -134,6 +135,8 @@ function FileView({ page }: { page: FilePageState }) {
           onChange={setChanges}
         />
       );
+    case "program":
+      return <FileProgram page={page} roomPx={roomPx} />;
     case "lines":
       return <ChangedLines answer={answer} />;
   }

@@ -12,3 +12,7 @@ export const EditStack = dynamic(() => import("./edit-stack").then((module) => m
   ssr: false,
   loading: () => createElement(Loading, { rows: 6 }),
 });
+export const FileProgram = dynamic(() => import("./file-program").then((module) => module.FileProgram), {
+  ssr: false,
+  loading: () => createElement(Loading, { rows: 10 }),
+});

@@ -20,7 +20,7 @@ import { EditsAnswer, useFileEditor } from "./file-editor";
 import { convertPlace, heightOfLayer, placeFrom, PlaceMode } from "./places";
 import type { ListedFile } from "./workshop-page";
 
-export type View = "log" | "edits" | "plan" | "lines";
+export type View = "log" | "edits" | "plan" | "lines" | "program";
 
 export interface LoadedFileProps {
   file: ListedFile;

@@ -130,6 +130,14 @@ test("a command with a condition is found in its scope only, its word is scaled,
     one({ kind: "find", find, scope: { fromLayer: 4 }, act: { scaleWord: { word: "S", by: 0.5 } } }),
   ).after;
   expect(scaled.match(/M106 S\d+/g)).toEqual(["M106 S255", "M106 S64"]);
+  // A duty stays whole, a place does not have to.
+  const tenth = edited(text, one({ kind: "find", find, act: { scaleWord: { word: "S", by: 0.9 } } })).after;
+  expect(tenth.match(/M106 S[\d.]+/g)).toEqual(["M106 S230", "M106 S115"]);
+  const places = edited(
+    text,
+    one({ kind: "find", find: { command: "G1" }, act: { shiftWord: { word: "X", by: 0.125 } } }),
+  ).after;
+  expect(places).toContain("G1 X100.125 Y80.000");
   const line = text.split("\n").indexOf("M106 S128") + 1;
   const skipped = edited(text, one({ kind: "find", find, act: { delete: true }, skip: [line] })).after;
   expect(skipped.match(/M106 S\d+/g)).toEqual(["M106 S128"]);

@@ -30,8 +30,9 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
   const [base, setBase] = useState(0);
   const [wanted, setWanted] = useState("");
   const scroll = useRef<HTMLDivElement>(null);
-  const added = isEdited ? answer.edits.reduce((sum, { changedLines }) => sum + changedLines, 0) : 0;
-  const total = report.lines + added;
+  const changed = answer.edits.reduce((sum, { changedLines }) => sum + changedLines, 0);
+  // At most so many: lines that only change add none.
+  const total = report.lines + (isEdited ? changed : 0);
   const rows = Math.min(MOST_ROWS, total - base);
   const virtual = useVirtualizer({
     count: rows,
@@ -94,7 +95,7 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
         >
           Layer {cursor + 1}
         </Button>
-        {added > 0 && (
+        {changed > 0 && (
           <label className={styles.edited}>
             <Toggle checked={isEdited} onChange={setEdited} /> with the edits
           </label>

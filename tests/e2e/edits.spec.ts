@@ -200,3 +200,55 @@ test("the whole program is gone through: a line, a layer, a search with its hits
   await expect(meaning.getByRole("heading", { name: `Line ${wanted + 2}` })).toBeVisible();
   await expectAccessible(page);
 });
+
+test("a file of two materials: heats tool by tool, and the heater that was left on is off at the end", async ({
+  page,
+  request,
+}) => {
+  const layers = Array.from({ length: 6 }, (_, i) =>
+    [0, 1]
+      .map(
+        (tool) =>
+          `T${tool}\nG0 X${60 + tool * 40} Y60 Z${((i + 1) * 0.2).toFixed(2)} F6000\n` +
+          ["80 60", "80 80", "60 80", "60 60"]
+            .map((at) => `G1 X${Number(at.split(" ")[0]) + tool * 40} Y${at.split(" ")[1]} E0.7 F1800`)
+            .join("\n"),
+      )
+      .join("\n"),
+  );
+  const text = [
+    "M104 T0 S210",
+    "M104 T1 S210",
+    "M109 T0 S210",
+    "M109 T1 S210",
+    "G28",
+    "G90",
+    "M83",
+    ...layers,
+    "M104 T0 S0",
+    "M84",
+    "",
+  ].join("\n");
+  await request.put("/api/bench", { data: { printerId: 3, spoolId: 1 } });
+  const response = await request.post("/api/files?name=two-materials.gcode", {
+    data: Buffer.from(text),
+    headers: { "Content-Type": "application/octet-stream" },
+  });
+  const { id } = (await response.json()) as { id: number };
+  await request.put("/api/bench", { data: { printerId: 1, spoolId: 1 } });
+  await page.goto(`/workshop/${id}`);
+  await page.getByRole("tab", { name: "Edits" }).click();
+  await page.getByRole("button", { name: "Heats of the tools" }).click();
+  await page.getByLabel("Tool 0, first layer").fill("215");
+  await page.getByLabel("Tool 0, later").fill("205");
+  await page.getByLabel("Tool 1, later").fill("235");
+  await page.getByLabel("Tool 0, while another is in").fill("170");
+  await settled(page);
+  await expectAccessible(page);
+  const after = await fileOf(page);
+  expect(after.startsWith("M104 T0 S215\nM104 T1 S210\nM109 T0 S215\n")).toBe(true);
+  expect(after.match(/M104 T0 S170/g)).toHaveLength(6);
+  expect(after.match(/M109 T0 S205/g)).toHaveLength(5);
+  expect(after).toContain("M104 T1 S235");
+  expect(after.trimEnd().split("\n").slice(-3)).toEqual(["M104 T0 S0", "M104 T1 S0", "M140 S0"]);
+});

@@ -23,6 +23,18 @@ const link = async (request: APIRequestContext, printerId: number) => {
   expect((await request.post("/api/link/connect", { data })).ok()).toBe(true);
 };
 
+/** A printer that nobody has linked: what is printed on it is really there, and no drawing of it comes. */
+async function unlinkedPrinter(request: APIRequestContext): Promise<number> {
+  const [{ id: _, version: _v, createdAt: _c, updatedAt: _u, ...fields }] = (await (
+    await request.get("/api/printers")
+  ).json()) as Record<string, unknown>[];
+  const made = await request.post("/api/printers", {
+    data: { ...fields, name: `Ladle, card ${Date.now() % 1_000_000}` },
+  });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { id: number }).id;
+}
+
 /** Two more look at the piece: one eye alone is off by more than a step now and then. */
 async function readByOthers(request: APIRequestContext, runId: number) {
   for (const reader of ["phone 1", "phone 2"]) {
@@ -105,9 +117,11 @@ test("a photo is stored without its place, laid on the log by two rings, removed
   page,
   request,
 }) => {
-  // What is printed while a simulated printer is linked is simulated, too.
-  await request.post("/api/link/disconnect", { data: { printerId: 1 } });
-  const trialId = await makeTrial(request, { kind: "temperature", printerId: 1, spoolId: 1 });
+  const trialId = await makeTrial(request, {
+    kind: "temperature",
+    printerId: await unlinkedPrinter(request),
+    spoolId: 1,
+  });
   const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as { id: number };
   const camera = sharp({ create: { width: 3000, height: 2000, channels: 3, background: "#b98a2f" } });
   const photo = await camera
@@ -159,7 +173,11 @@ test("a matrix is read in cells: up and down a speed, left and right a length, p
   page,
   request,
 }) => {
-  const trialId = await makeTrial(request, { kind: "retraction-matrix", printerId: 1, spoolId: 1 });
+  const trialId = await makeTrial(request, {
+    kind: "retraction-matrix",
+    printerId: await unlinkedPrinter(request),
+    spoolId: 1,
+  });
   const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as {
     id: number;
     bands: { band: number; value: number; along: number }[];
@@ -208,7 +226,7 @@ test("a matrix is read in cells: up and down a speed, left and right a length, p
 });
 
 test("lengths are pasted as a column, and a slip of the decimal point is asked about", async ({ page, request }) => {
-  const trialId = await makeTrial(request, { kind: "flow", printerId: 1, spoolId: 1 });
+  const trialId = await makeTrial(request, { kind: "flow", printerId: await unlinkedPrinter(request), spoolId: 1 });
   const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as { id: number };
   await openTrial(page, trialId);
   await step(page, "Read");

@@ -14,13 +14,14 @@ import { liftOut, LiftOutEdit } from "./lift-out";
 import { move, MoveEdit } from "./move";
 import { pause, PauseEdit } from "./pause";
 import { compose, noSplices, SpliceSet, spliceSet } from "./splice";
+import { tools, ToolsEdit } from "./tools";
 import { waits, WaitsEdit } from "./waits";
 
-const kinds = { "height-plan": heightPlan, "lift-out": liftOut, fan, find, display, waits, pause, move };
+const kinds = { "height-plan": heightPlan, "lift-out": liftOut, fan, find, display, waits, pause, move, tools };
 
 /** An edit as it stacks: one that is off stays in its place and does nothing. */
 export type Edit = (
-  HeightPlanEdit | LiftOutEdit | FanEdit | FindEdit | DisplayEdit | WaitsEdit | PauseEdit | MoveEdit
+  HeightPlanEdit | LiftOutEdit | FanEdit | FindEdit | DisplayEdit | WaitsEdit | PauseEdit | MoveEdit | ToolsEdit
 ) & {
   off?: true;
 };

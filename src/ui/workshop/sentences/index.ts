@@ -6,6 +6,7 @@ import { findSentence } from "./find";
 import { moveSentence } from "./move";
 import { pauseSentence } from "./pause";
 import type { Sentence } from "./sentence";
+import { toolsSentence } from "./tools";
 import { waitsSentence } from "./waits";
 
 export type SaidKind = Exclude<Edit["kind"], "height-plan" | "lift-out">;
@@ -17,6 +18,7 @@ export const sentences: { [K in SaidKind]: Sentence<K> } = {
   waits: waitsSentence,
   pause: pauseSentence,
   move: moveSentence,
+  tools: toolsSentence,
 };
 
 export const saidKinds = Object.keys(sentences) as SaidKind[];

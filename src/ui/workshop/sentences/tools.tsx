@@ -1,0 +1,91 @@
+"use client";
+import type { ToolsEdit } from "@/core/edits/tools";
+import { NumberField } from "../../common/number-field";
+import type { Sentence } from "./sentence";
+import styles from "./tools.module.css";
+
+const heats = [
+  { key: "firstC", label: "first layer", unit: "°C", high: 500 },
+  { key: "laterC", label: "later", unit: "°C", high: 500 },
+  { key: "idleC", label: "while another is in", unit: "°C", high: 500 },
+  { key: "fan", label: "fan", unit: "%", high: 100 },
+] as const;
+
+export const toolsSentence: Sentence<"tools"> = {
+  begin: "Heats of the tools",
+  fresh: ({ filament }) => ({ kind: "tools", tools: filament.map(({ tool }) => ({ tool })), allOff: true }),
+  blanks: ({ edit, printer, onChange }) => {
+    const set = (index: number, change: Partial<ToolsEdit["tools"][number]>) =>
+      onChange({ ...edit, tools: edit.tools.map((one, i) => (i === index ? { ...one, ...change } : one)) });
+    return (
+      <>
+        <table className={`grid-table ${styles.tools}`}>
+          <thead>
+            <tr>
+              <th scope="col">Tool</th>
+              {(printer?.tools ?? 1) > 1 && <th scope="col">is printed by</th>}
+              {heats.map(({ key, label }) => (
+                <th scope="col" key={key}>
+                  {label}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {edit.tools.map((wish, index) => (
+              <tr key={wish.tool}>
+                <th scope="row">{wish.tool}</th>
+                {(printer?.tools ?? 1) > 1 && (
+                  <td>
+                    <NumberField
+                      label={`Tool ${wish.tool} is printed by tool`}
+                      value={wish.as ?? wish.tool}
+                      unit=""
+                      low={0}
+                      high={(printer?.tools ?? 1) - 1}
+                      decimals={0}
+                      width={40}
+                      onChange={(as) => set(index, { as: as === wish.tool ? undefined : as })}
+                    />
+                  </td>
+                )}
+                {heats.map(({ key, label, unit, high }) => (
+                  <td key={key}>
+                    <NumberField
+                      label={`Tool ${wish.tool}, ${label}`}
+                      value={wish[key]}
+                      unit={unit}
+                      low={0}
+                      high={high}
+                      decimals={0}
+                      width={44}
+                      hint="as it is"
+                      onChange={(value) => set(index, { [key]: value })}
+                      onEmpty={() => set(index, { [key]: undefined })}
+                    />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <label>
+          <input
+            type="checkbox"
+            checked={edit.commentWaits ?? false}
+            onChange={({ target }) => onChange({ ...edit, commentWaits: target.checked || undefined })}
+          />{" "}
+          nothing is waited for inside the print
+        </label>
+        <label>
+          <input
+            type="checkbox"
+            checked={edit.allOff}
+            onChange={({ target }) => onChange({ ...edit, allOff: target.checked })}
+          />{" "}
+          every heater off at the end
+        </label>
+      </>
+    );
+  },
+};

@@ -1,0 +1,105 @@
+/** Two materials in one file: heats and fans by tool, another tool in the place of one, waits as comments, all heaters off. */
+import { Edit, editsSchema } from "@/core/edits";
+import { edited, tryEdits } from "../helpers/edits";
+import { printers } from "../helpers/demo";
+
+const twin = printers.find(({ tools }) => tools === 2)!;
+const one = (edit: unknown): Edit[] => editsSchema.parse([edit]);
+
+/** Three layers, each begun by tool 0 and ended by tool 1; one heater is left on, as such files have it. */
+function twoTools(): string {
+  const lines = ["M140 S60", "M104 T0 S210", "M104 T1 S210", "M109 T0 S210", "M109 T1 S210", "G28", "G90", "M83", "T0"];
+  for (let i = 1; i <= 3; i++) {
+    lines.push(`; layer ${i}`, `G0 X80 Y80 Z${(i * 0.2).toFixed(2)} F6000`);
+    if (i === 2) lines.push("M106 S255", "M109 T1 S205");
+    for (const tool of [0, 1]) {
+      lines.push(`T${tool}`, `G0 X${80 + tool * 30} Y80`);
+      for (const [x, y] of [
+        [20, 0],
+        [20, 20],
+        [0, 20],
+        [0, 0],
+      ])
+        lines.push(`G1 X${80 + tool * 30 + x} Y${80 + y} E0.66 F1800`);
+    }
+  }
+  return [...lines, "M107", "M104 T0 S0", "M84", ""].join("\n");
+}
+
+/** What each tool is set to at every line that lays, by a reader of its own. */
+function heats(text: string): { tool: number; heat: number[]; layer: number }[] {
+  const heat = [0, 0];
+  let tool = 0;
+  let layer = 0;
+  const seen: { tool: number; heat: number[]; layer: number }[] = [];
+  for (const line of text.split("\n")) {
+    const code = line.split(";")[0].trim();
+    if (/^; layer/.test(line)) layer++;
+    const change = /^T(\d)$/.exec(code);
+    if (change) tool = Number(change[1]);
+    const set = /^M10[49](?:.* T(\d))?.*? S([\d.]+)/.exec(code) ?? /^M10[49].* S([\d.]+)/.exec(code);
+    if (set && code.includes("S"))
+      heat[/T(\d)/.exec(code) ? Number(/T(\d)/.exec(code)![1]) : tool] = Number(/S([\d.]+)/.exec(code)![1]);
+    if (/^G1 .*E/.test(code)) seen.push({ tool, heat: [...heat], layer });
+  }
+  return seen;
+}
+
+test("each tool has its own heat in the first layer and later, cools while the other is in, and is hot again before it lays", () => {
+  const wishes = [
+    { tool: 0, firstC: 220, laterC: 212, idleC: 170 },
+    { tool: 1, firstC: 240, laterC: 235 },
+  ];
+  const { after } = edited(twoTools(), one({ kind: "tools", tools: wishes }), twin);
+  const laid = heats(after);
+  expect(laid).toHaveLength(24);
+  for (const { tool, heat, layer } of laid) {
+    expect(heat[tool]).toBe(layer === 1 ? [220, 240][tool] : [212, 235][tool]);
+    if (tool === 1) expect(heat[0]).toBe(170);
+  }
+});
+
+test("the heater that was left on is off at the end, each by its name, and the bed too", () => {
+  const { after } = edited(twoTools(), one({ kind: "tools", tools: [] }), twin);
+  expect(after.trimEnd().split("\n").slice(-3)).toEqual(["M104 T0 S0", "M104 T1 S0", "M140 S0"]);
+});
+
+test("waits inside the print become comments and only set; those at the start stay", () => {
+  const { after } = edited(twoTools(), one({ kind: "tools", tools: [], commentWaits: true }), twin);
+  expect(after).toContain("; cuchara: was: M109 T1 S205\nM104 T1 S205\n");
+  expect(after.match(/^M109/gm)).toHaveLength(2);
+});
+
+test("another tool takes the place of one, wherever it is named", () => {
+  const { after } = edited(twoTools(), one({ kind: "tools", tools: [{ tool: 1, as: 0 }], allOff: false }), twin);
+  expect(after).not.toMatch(/T1\b/);
+  expect(after.replace(/T0/g, "T1")).toBe(twoTools().replace(/T0/g, "T1"));
+});
+
+test("a fan is a tool's own while it is in", () => {
+  const { after } = edited(
+    twoTools(),
+    one({
+      kind: "tools",
+      tools: [
+        { tool: 0, fan: 40 },
+        { tool: 1, fan: 0 },
+      ],
+    }),
+    twin,
+  );
+  expect(after).toMatch(/T0\nM106[^\n]*S102/);
+  expect(after).toMatch(/T1\nM10(7|6[^\n]*S0)/);
+});
+
+test("a tool that is not there and a heat beyond the printer are refused at their field; a tool named twice is none", () => {
+  expect(tryEdits(twoTools(), one({ kind: "tools", tools: [{ tool: 4 }] }), twin)).toMatchObject({
+    ok: false,
+    field: "0.tools.0.tool",
+  });
+  expect(tryEdits(twoTools(), one({ kind: "tools", tools: [{ tool: 0, laterC: 480 }] }), twin)).toMatchObject({
+    ok: false,
+    field: "0.tools.0",
+  });
+  expect(() => one({ kind: "tools", tools: [{ tool: 0 }, { tool: 0 }] })).toThrow(/named once/);
+});

@@ -109,7 +109,7 @@ export const tools: EditKind<ToolsEdit> = {
         if (code !== 104 && code !== 109 && code !== 106) return;
         const meant = Number.isNaN(line.value(T)) ? now : line.value(T);
         used.add(meant);
-        const changed = changedLine(text, line, code, meant, place, wishes.get(meant), nameOf(meant), context);
+        const changed = changedLine(text, line, code, place, wishes.get(meant), nameOf(meant), context);
         const isWait = code === 109 && place.part === "print" && edit.commentWaits;
         const splice = replaced(
           line,
@@ -167,7 +167,6 @@ function changedLine(
   text: string,
   line: Line,
   code: number,
-  meant: number,
   { part, layer }: PlaceFinder,
   wish: ToolWish | undefined,
   name: number,

@@ -1,12 +1,11 @@
 /** A text on the printer's screen at every layer, and the progress, in the place of those the file has. */
 import { z } from "zod";
 import { Finding } from "../findings/finding";
-import { refuse, succeed } from "../result";
+import { refuse } from "../result";
 import { plainNumber, sayDuration } from "../units";
 import { EditKind } from "./edit";
-import { openingLayer, replaced } from "./line-splice";
+import { LineSplices } from "./line-splice";
 import { PlaceFinder } from "./scope";
-import type { Splice } from "./splice";
 
 export interface DisplayEdit {
   kind: "display";
@@ -45,8 +44,7 @@ export const display: EditKind<DisplayEdit> = {
     if (text.trim() === "" && !progress) return refuse("Say what the screen shall show.", "text");
     const { report } = file;
     const { layers, lineEnd } = report;
-    const where = { lineEnd, by: this.label };
-    const splices: Splice[] = [];
+    const splices = new LineSplices(lineEnd, this.label);
     const place = new PlaceFinder(file);
     file.walk(
       (line) => {
@@ -54,8 +52,7 @@ export const display: EditKind<DisplayEdit> = {
         if (!((code === 117 && text.trim() !== "") || (code === 73 && progress))) return;
         place.at(line.number);
         if (place.part === "end") return;
-        const splice = replaced(line, [], { ...where, layer: place.layer });
-        if (splice) splices.push(splice);
+        splices.replace(line, [], place.layer);
       },
       { moves: false },
     );
@@ -82,10 +79,10 @@ export const display: EditKind<DisplayEdit> = {
         ...(text.trim() === "" ? [] : [`M117 ${shown}`]),
         ...(progress ? [`M73 P${Math.round(share * 100)} R${Math.round(leftS / 60)}`] : []),
       ];
-      splices.push(openingLayer(layer, lines, where));
+      splices.opening(layer, lines);
       leftS -= layer.seconds;
     }
-    return succeed({ splices, findings: mendings(mended, cut, printer.name) });
+    return splices.outcome(mendings(mended, cut, printer.name));
   },
 };
 

@@ -1,13 +1,13 @@
 /** The fan of a file: off, scaled, capped or held at least at something, between two places. The old lines stay as comments. */
 import { z } from "zod";
-import { refuse, succeed } from "../result";
+import { refuse } from "../result";
 import { settingFor } from "../settings";
 import { clamp, plainNumber } from "../units";
 import { EditContext, EditKind, valueAt } from "./edit";
-import { openingLayer, replaced } from "./line-splice";
+import { fanTold, sayFan } from "./fan-lines";
+import { LineSplices } from "./line-splice";
 import { asComment, decodeLine } from "./line-text";
 import { layersOf, PlaceFinder, Scope, scopeFields } from "./scope";
-import type { Splice } from "./splice";
 
 const acts = ["off", "scale", "cap", "floor"] as const;
 
@@ -30,85 +30,87 @@ const schema = z.strictObject({
   ...scopeFields,
 }) as unknown as z.ZodType<FanEdit>;
 
-const [M, P, S] = [77, 80, 83];
-
 export const fan: EditKind<FanEdit> = {
   label: "fan",
   schema,
   apply(edit, context) {
-    const { file } = context;
+    const { file, printer } = context;
     if (edit.act !== "off" && edit.percent === undefined) return refuse("Say how many percent.", "percent");
     const scope = layersOf(edit, file);
     if (!scope.ok) return scope;
     const { first, last } = scope.value;
-    const { layers, lineEnd } = file.report;
-    const where = { lineEnd, by: this.label };
-    const splices: Splice[] = [];
+    const { layers, lineEnd, settings } = file.report;
+    const splices = new LineSplices(lineEnd, this.label);
+    let refusal: string | null = null;
+    /** Lines that tell a fan a percentage; none, and a refusal, where this printer cannot be told. */
+    const said = (percent: number, which: Fan): string[] => {
+      const result = sayFan(percent, printer, which);
+      if (!result.ok) refusal ??= result.message;
+      return result.ok ? result.value : [];
+    };
     // What runs where the scope opens is changed there, and comes back where it ends.
-    const atStart = valueAt(context, "fan", first, 0);
-    const changed = atStart === null ? null : changedTo(edit, atStart);
-    if (changed !== null && changed !== atStart && edit.fan === undefined) {
-      const said = sayFan(changed, context);
-      if (!said.ok) return refuse(said.message, "act");
-      splices.push(
-        openingLayer(
-          layers[first],
-          said.value.map((line) => `${line} ; cuchara: fan ${sayAct(edit)} from here`),
-          where,
-        ),
+    const fans = fansOf(edit, context).map((which) => ({ which, own: valueAt(context, "fan", first, which.index) }));
+    for (const { which, own } of fans) {
+      if (own === null || changedTo(edit, own) === own) continue;
+      splices.opening(
+        layers[first],
+        said(changedTo(edit, own), which).map((line) => `${line} ; cuchara: fan ${sayAct(edit)} from here`),
       );
     }
     const place = new PlaceFinder(file);
-    let refusal: string | null = null;
-    /** What the file itself has in force, as the lines are passed. */
-    let own = atStart;
     file.walk(
       (line) => {
-        const code = line.letters[0] === M ? line.values[0] : NaN;
-        if (line.commandCount === 0 || (code !== 106 && code !== 107)) return;
+        const told = fanTold(line);
+        if (!told) return;
         place.at(line.number);
-        const index = Number.isNaN(line.value(P)) ? 0 : line.value(P);
         if (place.part !== "print" || place.layer < first || place.layer > last) return;
-        if (edit.fan !== undefined && edit.fan !== index) return;
-        const duty = code === 107 ? 0 : Number.isNaN(line.value(S)) ? 255 : line.value(S);
-        const percent = (clamp(duty, 0, 255) * 100) / 255;
-        if (index === 0) own = percent;
-        const to = changedTo(edit, percent);
-        if (Math.abs(to - percent) < 0.2) return;
-        const said = sayFan(to, context);
-        if (!said.ok) {
-          refusal ??= said.message;
-          return;
-        }
-        const text = decodeLine(line);
-        const lines = said.value.map((one) => (line.has(P) ? `${one} P${index}` : one));
-        const splice = replaced(line, edit.keepComments ? [asComment(text, "was"), ...lines] : lines, {
-          ...where,
-          layer: place.layer,
-        });
-        if (splice) splices.push(splice);
+        if (edit.fan !== undefined && edit.fan !== told.index) return;
+        const running = fans.find(({ which }) => which.index === told.index);
+        if (running) running.own = told.percent;
+        const to = changedTo(edit, told.percent);
+        if (Math.abs(to - told.percent) < settingFor("fan").tolerance) return;
+        const lines = said(to, told);
+        splices.replace(line, edit.keepComments ? [asComment(decodeLine(line), "was"), ...lines] : lines, place.layer);
       },
       { moves: false },
     );
-    if (refusal !== null) return refuse(refusal, "act");
-    if (last < layers.length - 1 && own !== null && changedTo(edit, own) !== own && edit.fan === undefined) {
-      const said = sayFan(own, context);
-      if (!said.ok) return refuse(said.message, "act");
-      splices.push(
-        openingLayer(
+    if (last < layers.length - 1) {
+      for (const { which, own } of fans) {
+        if (own === null || changedTo(edit, own) === own) continue;
+        splices.opening(
           layers[last + 1],
-          said.value.map((line) => `${line} ; cuchara: fan back to its own`),
-          where,
-        ),
-      );
+          said(own, which).map((line) => `${line} ; cuchara: fan back to its own`),
+        );
+      }
     }
-    const values = file.report.settings.fan.map((value, layer) =>
-      layer < first || layer > last || value === null || edit.fan !== undefined ? NaN : changedTo(edit, value),
+    if (refusal !== null) return refuse(refusal, "act");
+    const isProved = fans.some(({ which }) => which.index === 0);
+    const values = settings.fan.map((value, layer) =>
+      layer < first || layer > last || value === null || !isProved ? NaN : changedTo(edit, value),
     );
-    const planned = [{ tool: 0, planned: { fan: Float64Array.from(values) } }];
-    return succeed({ splices, findings: splices.length > 0 ? [] : [nothing(edit)], planned });
+    return splices.outcome([], {
+      nothing: nothing(edit),
+      planned: [{ tool: 0, planned: { fan: Float64Array.from(values) } }],
+    });
   },
 };
+
+interface Fan {
+  index: number;
+  /** The file calls it by its number. */
+  isNamed: boolean;
+}
+
+/** The fans an edit is about: the one it names, else all that the file speaks of. */
+function fansOf({ fan: named }: FanEdit, { file: { report } }: EditContext): Fan[] {
+  if (named !== undefined) return [{ index: named, isNamed: true }];
+  const spoken = new Set([
+    0,
+    ...report.start.filter(({ settings }) => settings.fan !== undefined).map(({ tool }) => tool),
+  ]);
+  for (const { key, tool } of report.changes) if (key === "fan") spoken.add(tool);
+  return [...spoken].map((index) => ({ index, isNamed: index > 0 }));
+}
 
 function changedTo({ act, percent = 0 }: FanEdit, value: number): number {
   if (act === "off") return 0;
@@ -116,8 +118,6 @@ function changedTo({ act, percent = 0 }: FanEdit, value: number): number {
   if (act === "cap") return Math.min(value, percent);
   return value > 0 ? Math.max(value, Math.min(100, percent)) : value;
 }
-
-const sayFan = (percent: number, { printer }: EditContext) => settingFor("fan").say(percent, printer, 0);
 
 function sayAct({ act, percent = 0 }: FanEdit): string {
   if (act === "off") return "off";

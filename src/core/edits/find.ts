@@ -1,13 +1,12 @@
 /** Lines that are found by a text, an expression or a command with conditions on its words, and what is made of them. */
 import { z } from "zod";
-import { refuse, succeed } from "../result";
+import { refuse } from "../result";
 import { plainNumber, roundTo } from "../units";
 import type { Line } from "../gcode/scan";
 import { EditKind } from "./edit";
-import { before, replaced } from "./line-splice";
-import { asComment, decodeLine, isWhole } from "./line-text";
+import { LineSplices } from "./line-splice";
+import { asComment, decodeLine } from "./line-text";
 import { layersOf, Part, parts, PlaceFinder, Scope, scopeFields } from "./scope";
-import type { Splice } from "./splice";
 
 interface Condition {
   word: string;
@@ -138,9 +137,7 @@ export const find: EditKind<FindEdit> = {
     if (isLimited && !scope.ok) return { ...scope, field: `scope.${scope.field}` };
     const skip = new Set(edit.skip);
     const { lineEnd } = file.report;
-    const where = { lineEnd, by: this.label };
-    const splices: Splice[] = [];
-    let unreadable = 0;
+    const splices = new LineSplices(lineEnd, this.label);
     let nowTool = 0;
     const place = new PlaceFinder(file);
     file.walk(
@@ -158,32 +155,18 @@ export const find: EditKind<FindEdit> = {
         if (skip.has(line.number + 1)) return;
         const found = matches(line);
         if (found === null) return;
-        if (!isWhole(found.text)) {
-          unreadable++;
-          return;
-        }
-        splices.push(...actOn(line, found, edit.act, { ...where, layer: place.layer }));
+        actOn(line, found, edit.act, splices, place.layer);
       },
       { moves: true },
     );
-    const findings = [];
-    if (splices.length === 0) {
-      findings.push({
+    return splices.outcome([], {
+      nothing: {
         check: "nothing-found",
-        severity: "note" as const,
+        severity: "note",
         where: "whole file",
         message: "Nothing in the file is found like that.",
-      });
-    }
-    if (unreadable > 0) {
-      findings.push({
-        check: "unreadable-lines",
-        severity: "warn" as const,
-        where: "whole file",
-        message: `${unreadable} lines hold letters that are no UTF-8; they stay as they are.`,
-      });
-    }
-    return succeed({ splices, findings });
+      },
+    });
   },
 };
 
@@ -249,23 +232,15 @@ function holds(line: Line, { word: letter, is, value = 0 }: Condition): boolean 
   return is === "<" ? figure < value : Math.abs(figure - value) < 1e-9;
 }
 
-function actOn(
-  line: Line,
-  { text, replace }: Hit,
-  act: Act,
-  where: { layer: number; lineEnd: "\n" | "\r\n" | "\r"; by: string },
-): Splice[] {
+function actOn(line: Line, { text, replace }: Hit, act: Act, splices: LineSplices, layer: number): void {
   const changed = changedText(text, replace, act);
   const own = act.delete
     ? []
     : act.comment !== undefined
       ? [asComment(text, act.comment.trim() || "left out")]
       : [changed];
-  const made: Splice[] = [];
-  if (act.before?.length) made.push(before(line, act.before, where));
-  const all = [...own, ...(act.after ?? [])];
-  const splice = replaced(line, all, where);
-  return splice ? [...made, splice] : made;
+  splices.before(line, act.before ?? [], layer);
+  splices.replace(line, [...own, ...(act.after ?? [])], layer);
 }
 
 function changedText(

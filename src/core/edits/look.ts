@@ -106,13 +106,13 @@ function* eachLine(chunks: Iterable<Uint8Array>, from: number): Generator<SeenLi
       const end = endByte === 0 ? -1 : chunk.indexOf(endByte, at);
       if (end < 0) break;
       const own = chunk.subarray(at, end);
-      const bytes = carry.length > 0 ? joined(carry, own) : own;
+      const bytes = carry.length > 0 ? joined(carry, shortened(own)) : own;
       carry = new Uint8Array(0);
       at = end + 1;
       if (number < from) number++;
       else yield seen(bytes);
     }
-    carry = joined(carry, chunk.subarray(at));
+    carry = joined(shortened(carry), shortened(chunk.subarray(at)));
   }
   if (carry.length > 0 && number >= from) yield seen(carry);
 }
@@ -123,6 +123,9 @@ function lineEndOf(bytes: Uint8Array): number {
   if (lf >= 0 && (cr < 0 || cr >= lf - 1)) return 10;
   return cr >= 0 && cr < bytes.length - 1 ? 13 : 0;
 }
+
+/** No more of a line is kept than is shown: a file of one endless line costs no more than its bytes. */
+const shortened = (bytes: Uint8Array) => bytes.subarray(0, LONGEST_SHOWN);
 
 function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
   const whole = new Uint8Array(a.length + b.length);

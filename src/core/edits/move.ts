@@ -1,15 +1,13 @@
 /** The whole print somewhere else on the bed: absolute moves between its start and its end. */
 import { z } from "zod";
-import { MOST_SPLICES } from "../gcode/bounds";
 import { Line } from "../gcode/scan";
-import { refuse, succeed } from "../result";
+import { refuse } from "../result";
 import { bedCentre, outsideBedMm } from "../shelf/printer";
 import { plainNumber, roundTo } from "../units";
 import { EditContext, EditKind } from "./edit";
-import { replaced } from "./line-splice";
+import { LineSplices } from "./line-splice";
 import { decodeLine } from "./line-text";
 import { PlaceFinder } from "./scope";
-import type { Splice } from "./splice";
 
 export interface MoveEdit {
   kind: "move";
@@ -57,8 +55,7 @@ export const move: EditKind<MoveEdit> = {
       return refuse("The print would go through the bed.", "byMm.z");
     const start = file.stateBefore(layers[0].insertByte);
     let { relative, unitMm } = start;
-    const where = { lineEnd, by: this.label };
-    const splices: Splice[] = [];
+    const splices = new LineSplices(lineEnd, this.label);
     let problem: string | null = null;
     const place = new PlaceFinder(file);
     file.walk(
@@ -78,15 +75,16 @@ export const move: EditKind<MoveEdit> = {
         }
         if (relative || !(code >= 0 && code <= 3)) return;
         const text = decodeLine(line);
-        const splice = replaced(line, [shifted(line, text, by, unitMm)], { ...where, layer: place.layer });
-        if (splice) splices.push(splice);
-        if (splices.length > MOST_SPLICES)
-          problem = `More than ${MOST_SPLICES.toLocaleString("en")} lines would change: too many to move them here.`;
+        splices.replace(line, [shifted(line, text, by, unitMm)], place.layer);
       },
       { moves: true },
     );
     if (problem !== null) return refuse(problem);
-    return succeed({ splices, findings: [] });
+    const isNowhere = by.x !== 0 || by.y !== 0 || by.z !== 0;
+    if (isNowhere && splices.list.length === 0) {
+      return refuse("The print counts its places from where the nozzle stands (G91): there is nothing in it to move.");
+    }
+    return splices.outcome([], { mustAll: true });
   },
 };
 

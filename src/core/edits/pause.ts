@@ -1,12 +1,13 @@
 /** A stop at a height: parked, said on the display, waited for a person, and gone on exactly where it was. */
 import { z } from "zod";
 import type { MachineState } from "../machine/state";
-import { refuse, succeed } from "../result";
+import { refuse } from "../result";
 import { settingFor } from "../settings";
 import { outsideBedMm } from "../shelf/printer";
 import { plainNumber } from "../units";
 import { EditContext, EditKind, valueAt } from "./edit";
-import { openingLayer } from "./line-splice";
+import { onScreen } from "./display";
+import { LineSplices } from "./line-splice";
 import { layersOf } from "./scope";
 
 export interface PauseEdit {
@@ -70,12 +71,17 @@ export const pause: EditKind<PauseEdit> = {
     if (park && outsideBedMm(printer, park.x, park.y) > 0)
       return refuse(`X ${park.x}, Y ${park.y} lies outside the bed of ${printer.name}.`, "park");
     const layer = file.report.layers[first];
+    const liftMm = park?.liftMm ?? LIFT_MM;
+    if (layer.zMm + liftMm > printer.buildHeightMm) {
+      return refuse(
+        `Lifted by ${plainNumber(liftMm)} mm there, the head leaves the ${plainNumber(printer.buildHeightMm)} mm that ${printer.name} builds up to.`,
+        "park",
+      );
+    }
     const state = file.stateBefore(layer.insertByte);
-    const lines = pauseLines(edit, state, context, first);
-    return succeed({
-      splices: [openingLayer(layer, lines, { lineEnd: file.report.lineEnd, by: this.label })],
-      findings: [],
-    });
+    const splices = new LineSplices(file.report.lineEnd, this.label);
+    splices.opening(layer, pauseLines(edit, state, context, first));
+    return splices.outcome([]);
   },
 };
 
@@ -89,7 +95,7 @@ function pauseLines(
   const number = (value: number) => plainNumber(value, 3);
   const { x, y } = { x: state.x - state.offsetX, y: state.y - state.offsetY };
   const lift = park?.liftMm ?? LIFT_MM;
-  const words = message?.trim() || "Paused";
+  const words = onScreen(message?.trim() || "Paused", context.printer) || "Paused";
   return [
     `; cuchara: pause before layer ${layer + 1}`,
     ...(state.unitMm === 1 ? [] : ["G21"]),

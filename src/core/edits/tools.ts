@@ -1,14 +1,14 @@
 /** The heats, fans and places of several tools in a file: rewritten tool by tool, and all of them off at the end. */
 import { z } from "zod";
 import type { Line } from "../gcode/scan";
-import { refuse, succeed } from "../result";
+import { Refusal, refuse } from "../result";
 import { settingFor } from "../settings";
 import { plainNumber } from "../units";
 import { EditContext, EditKind } from "./edit";
-import { before, openingLayer, replaced } from "./line-splice";
+import { fanTold } from "./fan-lines";
+import { LinePlace, LineSplices } from "./line-splice";
 import { asComment, decodeLine } from "./line-text";
 import { PlaceFinder } from "./scope";
-import type { Splice } from "./splice";
 
 interface ToolWish {
   tool: number;
@@ -58,129 +58,192 @@ const schema = z.strictObject({
   allOff: z.boolean().default(true),
 }) as unknown as z.ZodType<ToolsEdit>;
 
-const [M, S, T] = [77, 83, 84];
+const [M, S, T, X, Y, E] = [77, 83, 84, 88, 89, 69];
 
 export const tools: EditKind<ToolsEdit> = {
   label: "tools",
   schema,
   apply(edit, context) {
-    const { file, printer } = context;
-    const wishes = new Map(edit.tools.map((wish) => [wish.tool, wish]));
-    for (const [i, { tool: from, as, firstC = 0, laterC = 0, idleC = 0 }] of edit.tools.entries()) {
-      const to = as ?? from;
-      if (to >= printer.tools) {
-        const has = printer.tools === 1 ? "one tool, number 0" : `${printer.tools} tools, counted from 0`;
-        return refuse(
-          `Tool ${to} is not there: ${printer.name} has ${has}.`,
-          `tools.${i}.${as === undefined ? "tool" : "as"}`,
-        );
-      }
-      const hottest = Math.max(firstC, laterC, idleC);
-      if (hottest > printer.highestNozzleC)
-        return refuse(`${printer.name} reaches ${plainNumber(printer.highestNozzleC)} °C.`, `tools.${i}`);
-    }
-    const { lineEnd, layers } = file.report;
-    const where = { lineEnd, by: this.label };
-    const splices: Splice[] = [];
-    const nameOf = (one: number) => wishes.get(one)?.as ?? one;
-    const place = new PlaceFinder(file);
-    let now = 0;
-    const used = new Set<number>();
-    let last: Line["startByte"] = 0;
-    let lastNumber = 0;
-    file.walk(
-      (line) => {
-        last = line.endByte;
-        lastNumber = line.number + 1;
-        if (line.commandCount === 0) return;
-        place.at(line.number);
-        const text = decodeLine(line);
-        const at = { ...where, layer: place.layer };
-        if (line.letters[0] === T && line.wordCount === 1) {
-          const next = line.values[0];
-          const lines = changeLines(next, now, wishes, nameOf, place.layer, context);
-          now = next;
-          used.add(next);
-          const splice = replaced(line, [lines.change(text), ...lines.behind], at);
-          if (splice) splices.push(splice);
-          return;
-        }
-        const code = line.letters[0] === M ? line.values[0] : NaN;
-        if (code !== 104 && code !== 109 && code !== 106) return;
-        const meant = Number.isNaN(line.value(T)) ? now : line.value(T);
-        used.add(meant);
-        const changed = changedLine(text, line, code, place, wishes.get(meant), nameOf(meant), context);
-        const isWait = code === 109 && place.part === "print" && edit.commentWaits;
-        const splice = replaced(
-          line,
-          isWait ? [asComment(text, "was"), changed.replace(/M\s*0*109/i, "M104")] : [changed],
-          at,
-        );
-        if (splice) splices.push(splice);
-      },
-      { moves: false },
-    );
-    // What holds later is said where the second layer opens, for every tool that is told apart there.
+    const unfit = unfitWish(edit, context);
+    if (unfit) return unfit;
+    const { layers, lineEnd } = context.file.report;
+    const splices = new LineSplices(lineEnd, this.label);
+    const table = new ToolTable(edit, context);
+    const { isInAtSecondLayer, lastLine } = rewrite(table, edit, context, splices);
+    // What holds later is said where the second layer opens; a tool that stands idle there waits for its own turn.
     if (layers.length > 1) {
-      const later = edit.tools
-        .filter(({ laterC, tool: one }) => laterC !== undefined && used.has(one))
-        .map(({ tool: one, laterC }) => heatLine(nameOf(one), laterC!));
-      if (later.length > 0) splices.push(openingLayer(layers[1], later, where));
+      const later = edit.tools.filter(
+        ({ tool: one, laterC, idleC }) =>
+          laterC !== undefined && table.used.has(one) && (idleC === undefined || one === isInAtSecondLayer),
+      );
+      splices.opening(
+        layers[1],
+        later.flatMap(({ tool: one, laterC }) => table.heat(one, laterC!)),
+      );
     }
     if (edit.allOff) {
-      const off = [...new Set([...used, ...edit.tools.map((wish) => wish.tool), 0])]
-        .filter((one) => nameOf(one) < printer.tools)
-        .sort((a, b) => a - b);
-      const lines = ["; cuchara: every heater off", ...off.map((one) => heatLine(nameOf(one), 0)), "M140 S0"];
-      splices.push(before({ startByte: last, number: lastNumber }, lines, { ...where, layer: layers.length - 1 }));
+      const off = [...new Set([...table.used, ...edit.tools.map((wish) => wish.tool), 0])].sort((a, b) => a - b);
+      // A file may end without a line end: then this begins with one.
+      const lines = ["; cuchara: every heater off", ...off.flatMap((one) => table.heat(one, 0)), "M140 S0"];
+      splices.before(
+        { startByte: lastLine.endByte, number: lastLine.number + 1 },
+        lastLine.isEnded ? lines : ["", ...lines],
+        layers.length - 1,
+      );
     }
-    return succeed({ splices, findings: [] });
+    return splices.outcome([]);
   },
 };
 
-const heatLine = (one: number, heatC: number) => `M104 T${one} S${plainNumber(heatC)}`;
-
-/** What a change of tools becomes: the one that goes waits at its idle heat, the one that comes is at its own. */
-function changeLines(
-  next: number,
-  before: number,
-  wishes: ReadonlyMap<number, ToolWish>,
-  nameOf: (tool: number) => number,
-  layer: number,
-  { printer }: EditContext,
-) {
-  const [going, coming] = [wishes.get(before), wishes.get(next)];
-  const wanted = layer > 0 ? coming?.laterC : coming?.firstC;
-  const fan = coming?.fan === undefined ? null : settingFor("fan").say(coming.fan, printer, nameOf(next));
-  const behind = [
-    ...(next !== before && going?.idleC !== undefined && layer >= 0 ? [heatLine(nameOf(before), going.idleC)] : []),
-    // Back from its idle heat it is waited for: nothing is laid cold.
-    ...(next !== before && coming?.idleC !== undefined && wanted !== undefined && layer >= 0
-      ? [`M109 T${nameOf(next)} S${plainNumber(wanted)}`]
-      : []),
-    ...(fan?.ok && layer >= 0 ? fan.value : []),
-  ];
-  return { change: (text: string) => text.replace(/T\s*\d+/i, `T${nameOf(next)}`), behind };
+function unfitWish(edit: ToolsEdit, { printer }: EditContext): Refusal | null {
+  for (const [i, { tool: from, as, firstC = 0, laterC = 0, idleC = 0 }] of edit.tools.entries()) {
+    if ((as ?? from) >= printer.tools) {
+      const has = printer.tools === 1 ? "one tool, number 0" : `${printer.tools} tools, counted from 0`;
+      return refuse(
+        `Tool ${as ?? from} is not there: ${printer.name} has ${has}.`,
+        `tools.${i}.${as === undefined ? "tool" : "as"}`,
+      );
+    }
+    if (Math.max(firstC, laterC, idleC) > printer.highestNozzleC) {
+      return refuse(`${printer.name} reaches ${plainNumber(printer.highestNozzleC)} °C.`, `tools.${i}`);
+    }
+  }
+  return null;
 }
 
-function changedLine(
-  text: string,
-  line: Line,
-  code: number,
-  { part, layer }: PlaceFinder,
-  wish: ToolWish | undefined,
-  name: number,
-  { printer }: EditContext,
-): string {
-  if (code === 106) {
-    if (wish?.fan === undefined || part !== "print" || line.value(S) === 0) return text;
-    const said = settingFor("fan").say(wish.fan, printer, name);
-    return said.ok ? said.value.join("") : text;
+/** What is wished of each tool, and how it is said on this printer. */
+class ToolTable {
+  /** Tools the file speaks of. */
+  readonly used = new Set<number>();
+  private readonly wishes: ReadonlyMap<number, ToolWish>;
+
+  constructor(
+    { tools: wishes }: ToolsEdit,
+    private readonly context: EditContext,
+  ) {
+    this.wishes = new Map(wishes.map((wish) => [wish.tool, wish]));
   }
-  const named = line.has(T) ? text.replace(/T\s*\d+/i, `T${name}`) : text;
+
+  of(one: number): Partial<ToolWish> {
+    return this.wishes.get(one) ?? {};
+  }
+
+  /** The tool that takes its place. */
+  nameOf(one: number): number {
+    return this.of(one).as ?? one;
+  }
+
+  /** Lines that set its heat and go on; none for a tool this printer does not have. */
+  heat(one: number, heatC: number): string[] {
+    const { printer } = this.context;
+    if (this.nameOf(one) >= printer.tools) return [];
+    const said = settingFor("nozzleTemperature").say(heatC, printer, this.nameOf(one));
+    return said.ok ? said.value : [];
+  }
+
+  fan(one: number): string[] {
+    const { fan } = this.of(one);
+    const { printer } = this.context;
+    const said = fan === undefined ? null : settingFor("fan").say(fan, printer, this.nameOf(one));
+    return said?.ok ? said.value : [];
+  }
+
+  /** Its heat in a layer (from 0). */
+  wanted(one: number, layer: number): number | undefined {
+    const { firstC, laterC } = this.of(one);
+    return layer > 0 ? laterC : firstC;
+  }
+}
+
+/** A line that tells tool, heat or fan, until it is known which layer is laid behind it. */
+interface Told extends LinePlace {
+  text: string;
+  what: "tool" | "heat" | "fan";
+  tool: number;
+  /** The tool that was in before it. */
+  before: number;
+  isOff: boolean;
+  waits: boolean;
+  /** It stands between the first and the last material. */
+  isInPrint: boolean;
+}
+
+/** Rewrites every line that tells a tool, its heat or its fan. Such a line belongs to the layer that is laid next behind it. */
+function rewrite(table: ToolTable, edit: ToolsEdit, { file }: EditContext, splices: LineSplices) {
+  let now = 0;
+  let isInAtSecondLayer = -1;
+  let waiting: Told[] = [];
+  const lastLine = { number: -1, endByte: 0, isEnded: true };
+  const place = new PlaceFinder(file);
+  const settle = (layer: number | null) => {
+    for (const told of waiting) {
+      const lines = linesFor(told, layer, table, edit);
+      if (lines.length !== 1 || lines[0] !== told.text)
+        splices.replacePassed(told, lines, Math.max(0, layer ?? place.layer));
+    }
+    waiting = [];
+  };
+  file.walk(
+    (line) => {
+      lastLine.number = line.number;
+      lastLine.endByte = line.endByte;
+      lastLine.isEnded = line.endByte - line.startByte > line.to - line.from;
+      place.at(line.number);
+      if (place.layer === 1 && isInAtSecondLayer < 0) isInAtSecondLayer = now;
+      if (line.has(E) && (line.has(X) || line.has(Y))) settle(place.layer);
+      const what = whatItTells(line);
+      if (what === null) return;
+      const named = line.value(T);
+      const tool = what === "tool" ? line.values[0] : what === "heat" && !Number.isNaN(named) ? named : now;
+      table.used.add(tool);
+      if (!splices.takes(line)) return;
+      const { number, startByte, endByte } = line;
+      waiting.push({
+        ...{ number, startByte, endByte, what, tool, before: now },
+        text: decodeLine(line),
+        isOff: what === "fan" ? fanTold(line)!.percent === 0 : line.value(S) === 0,
+        waits: line.values[0] === 109,
+        isInPrint: place.part === "print",
+      });
+      if (what === "tool") now = tool;
+    },
+    { moves: true },
+  );
+  settle(null);
+  return { isInAtSecondLayer, lastLine };
+}
+
+function whatItTells(line: Line): Told["what"] | null {
+  if (line.commandCount === 0) return null;
+  if (line.letters[0] === T && line.wordCount === 1) return "tool";
+  if (line.letters[0] !== M) return null;
+  if (line.values[0] === 104 || line.values[0] === 109) return "heat";
+  return fanTold(line) ? "fan" : null;
+}
+
+/** @param layer the one that is laid next behind the line; null if none is */
+function linesFor(told: Told, layer: number | null, table: ToolTable, { commentWaits }: ToolsEdit): string[] {
+  const { text, what, tool, before, isOff, isInPrint } = told;
+  if (what === "fan") return isOff || layer === null || table.of(tool).fan === undefined ? [text] : table.fan(tool);
+  const renamed = text.replace(/T\s*\d+/i, `T${table.nameOf(tool)}`);
+  const wanted = layer === null ? undefined : table.wanted(tool, layer);
+  if (what === "tool") {
+    const isChange = isInPrint && tool !== before;
+    const { idleC } = table.of(before);
+    const comesBack = isChange && table.of(tool).idleC !== undefined && wanted !== undefined;
+    return [
+      renamed,
+      ...(isChange && idleC !== undefined ? table.heat(before, idleC) : []),
+      // Back from its idle heat it is waited for: nothing is laid cold.
+      ...(comesBack ? table.heat(tool, wanted).map((line) => line.replace("M104", "M109")) : []),
+      ...(layer === null ? [] : table.fan(tool)),
+    ];
+  }
   // What is off stays off, whatever the table says.
-  const heatC = line.value(S) === 0 || part === "end" ? undefined : layer > 0 ? wish?.laterC : wish?.firstC;
-  return heatC === undefined
-    ? named
-    : named.replace(/([SR])\s*[\d.]+/i, (_, letter: string) => `${letter}${plainNumber(heatC)}`);
+  const heated =
+    isOff || wanted === undefined
+      ? renamed
+      : renamed.replace(/([SR])\s*[\d.]+/i, (_, letter: string) => `${letter}${plainNumber(wanted)}`);
+  if (!(told.waits && isInPrint && commentWaits)) return [heated];
+  return [asComment(text, "was"), heated.replace(/M\s*0*109/i, "M104")];
 }

@@ -1,11 +1,9 @@
 /** Waiting heats: inside the print they only set, and at the start the bed comes first. */
 import { z } from "zod";
-import { succeed } from "../result";
 import { EditKind } from "./edit";
-import { replaced } from "./line-splice";
+import { LinePlace, LineSplices } from "./line-splice";
 import { asComment, decodeLine } from "./line-text";
 import { PlaceFinder } from "./scope";
-import type { Splice } from "./splice";
 
 export interface WaitsEdit {
   kind: "waits";
@@ -32,10 +30,8 @@ export const waits: EditKind<WaitsEdit> = {
   label: "waits",
   schema,
   apply({ inside, order }, { file }) {
-    const { lineEnd } = file.report;
-    const where = { lineEnd, by: this.label };
-    const splices: Splice[] = [];
-    const atStart: { line: number; startByte: number; endByte: number; text: string; code: number }[] = [];
+    const splices = new LineSplices(file.report.lineEnd, this.label);
+    const atStart: Waiting[] = [];
     const place = new PlaceFinder(file);
     file.walk(
       (line) => {
@@ -45,54 +41,39 @@ export const waits: EditKind<WaitsEdit> = {
         place.at(line.number);
         const text = decodeLine(line);
         if (place.part === "start") {
-          atStart.push({ line: line.number, startByte: line.startByte, endByte: line.endByte, text, code });
+          if (!order || !splices.takes(line)) return;
+          const { number, startByte, endByte } = line;
+          atStart.push({ number, startByte, endByte, text, isBed: code === 190 });
           return;
         }
         if (!inside || place.part !== "print") return;
         // R waits for cooling as well; where nothing is waited for, it is the same figure.
         const changed = text.replace(/M\s*0*(109|190)/i, sets).replace(/\bR(?=\s*\d)/i, "S");
-        const splice = replaced(line, [asComment(text, "was"), changed], { ...where, layer: place.layer });
-        if (splice) splices.push(splice);
+        splices.replace(line, [asComment(text, "was"), changed], place.layer);
       },
       { moves: false },
     );
-    if (order) splices.push(...inOrder(atStart, where));
-    return succeed({
-      splices,
-      findings:
-        splices.length > 0
-          ? []
-          : [
-              {
-                check: "no-waits",
-                severity: "note",
-                where: "whole file",
-                message: "Nothing is waited for there, or it is in order already.",
-              },
-            ],
+    if (order) inOrder(atStart, splices);
+    return splices.outcome([], {
+      nothing: {
+        check: "no-waits",
+        severity: "note",
+        where: "whole file",
+        message: "Nothing is waited for there, or it is in order already.",
+      },
     });
   },
 };
 
+interface Waiting extends LinePlace {
+  text: string;
+  isBed: boolean;
+}
+
 /** The texts of the waiting lines put in their places anew: the bed's before the nozzles'. */
-function inOrder(
-  lines: readonly { line: number; startByte: number; endByte: number; text: string; code: number }[],
-  { lineEnd, by }: { lineEnd: string; by: string },
-): Splice[] {
-  const sorted = [...lines].sort((a, b) => Number(a.code === 109) - Number(b.code === 109) || a.line - b.line);
-  return lines.flatMap(({ line, startByte, endByte, text }, i) =>
-    sorted[i].text === text
-      ? []
-      : [
-          {
-            atByte: startByte,
-            removeBytes: endByte - startByte,
-            removeLines: 1,
-            insert: sorted[i].text + lineEnd,
-            line,
-            layer: 0,
-            by,
-          },
-        ],
-  );
+function inOrder(lines: readonly Waiting[], splices: LineSplices): void {
+  const sorted = [...lines].sort((a, b) => Number(b.isBed) - Number(a.isBed) || a.number - b.number);
+  lines.forEach((line, i) => {
+    if (sorted[i].text !== line.text) splices.replacePassed(line, [sorted[i].text], 0);
+  });
 }

@@ -6,8 +6,7 @@ import { trialKindFor, TrialKindKey } from ".";
 import { firstRound } from "./first-round";
 import { narrowedAround } from "./next-round";
 import type { Run } from "./run";
-import type { TrialInput } from "./trial";
-import type { Trial } from "./trial";
+import type { Trial, TrialInput } from "./trial";
 
 /** Kinds that a field can go on in. */
 export const towersOfField: readonly TrialKindKey[] = ["retraction"];

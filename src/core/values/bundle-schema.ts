@@ -12,7 +12,8 @@ export const BUNDLE_VERSION = 1;
 
 /** Which printer or spool of the same file is meant: its place in the list, from 0. */
 const place = z.int({ error: "A place in a list is a whole number" }).min(0, "Places count from 0");
-const MOST = 10_000;
+/** More than anybody has on a shelf; what is read in at once holds others up for no longer than it takes to write so many. */
+const MOST = 500;
 
 const keptSchema = z.object({
   printer: place,
@@ -35,12 +36,12 @@ export const bundleSchema = z
       .int()
       .min(1)
       .max(BUNDLE_VERSION, `It was written by a newer Cuchara: this one reads version ${BUNDLE_VERSION}`),
-    printers: z.array(printerSchema).max(MOST),
-    spools: z.array(spoolSchema).max(MOST),
-    kept: z.array(keptSchema).max(MOST * 10),
+    printers: z.array(printerSchema).max(MOST, `At most ${MOST} printers`),
+    spools: z.array(spoolSchema).max(MOST, `At most ${MOST} spools`),
+    kept: z.array(keptSchema).max(MOST * 10, `At most ${MOST * 10} kept values`),
     trials: z
       .array(newTrialSchema.omit({ printerId: true, spoolId: true }).extend({ printer: place, spool: place }))
-      .max(MOST)
+      .max(MOST * 4, `At most ${MOST * 4} trials`)
       .default([]),
   })
   .superRefine(({ printers, spools, kept, trials }, context) => {

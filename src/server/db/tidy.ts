@@ -5,7 +5,7 @@
  *   everything unusual; the heights it reached stand with the job
  * - temperatures thin with age: all of the last hour, one a minute for a day, then one in ten minutes
  * - what is older than the user's own time goes, and of what is left the oldest beyond `MOST_LINES`
- * - removed files go after `REMOVED_DAYS`, and the disk gets its room back
+ * - removed files and photos go after `REMOVED_DAYS`, and the disk gets its room back
  */
 import { database, quickDatabase } from "./connection";
 import { dayOf, linkEvents } from "./link-events";
@@ -37,6 +37,7 @@ export function* tidySlices(nowMs: number): Generator<void, void> {
     yield* thinTemperatures(nowMs - age.untilAgeMs, nowMs - age.fromAgeMs, age.everyMs, touched);
   yield* countAgain(touched);
   yield* throwFilesAway(nowMs);
+  yield* throwPhotosAway(nowMs);
   yield* giveRoomBack();
 }
 
@@ -167,6 +168,16 @@ function* throwFilesAway(nowMs: number): Generator<void> {
     quickDatabase().prepare("DELETE FROM files WHERE id = ?").run(id);
     yield;
   }
+}
+
+/** One at a time: a photo is up to a megabyte or so. Those of a removed piece go with it. */
+function* throwPhotosAway(nowMs: number): Generator<void> {
+  const before = new Date(nowMs - REMOVED_DAYS * DAY_MS).toISOString();
+  const one = quickDatabase().prepare(
+    `DELETE FROM photos WHERE id = (SELECT p.id FROM photos p JOIN runs r ON r.id = p.run_id
+       WHERE p.removed_at < ? OR r.removed_at < ? LIMIT 1)`,
+  );
+  while (one.run(before, before).changes > 0) yield;
 }
 
 function* giveRoomBack(): Generator<void> {

@@ -68,6 +68,8 @@ export const demoPrinters: PrinterInput[] = [
     jerkMmS: 15,
     heaterRiseCPerS: 1.8,
     heaterLagS: 8,
+    screenLetters: 16,
+    screenLacks: ":",
     endLines: usualEndLines.replace("M107", "M127"),
   },
   {

@@ -6,7 +6,7 @@ import { inputFor } from "../work/trials";
 
 import type { JobSource } from "../tasks/catalogue";
 import { runTask } from "../tasks/pool";
-import { feedShareOf, openLinkOf } from "./hub";
+import { feedShareOf, hub, openLinkOf } from "./hub";
 import { Job } from "./job";
 import type { Link } from "./link";
 import { Refused, missing } from "../refused";
@@ -37,8 +37,11 @@ export async function startJob(
       ? (piece: PrintedByJob) => void addRunOfJob(program.input, facts, piece, feedShareOf(printerId, about.tool))
       : undefined;
   const started = link.begin(job, about, onPiece);
-  if ("input" in program)
-    noteBegun(started.id, { input: program.input, facts, feedShare: feedShareOf(printerId, about.tool) });
+  if ("input" in program) {
+    const begun = { input: program.input, facts, feedShare: feedShareOf(printerId, about.tool) };
+    // It prints already: what the disk does not take now is written later.
+    hub().ledger.write(`begun ${started.id}`, () => noteBegun(started.id, begun));
+  }
   return started;
 }
 

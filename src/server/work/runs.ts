@@ -17,6 +17,7 @@ import { jobs } from "../db/jobs";
 import { begunRuns, Reading, readings, runs, StoredPiece } from "../db/runs";
 import { photos } from "../db/photos";
 import { StoredTrial, trials } from "../db/trials";
+import { log } from "../log";
 import { Refused, missing } from "../refused";
 import type { RunFacts } from "../tasks/catalogue";
 import { runTask } from "../tasks/pool";
@@ -81,8 +82,10 @@ export function addRunOfJob(input: TrialInput, facts: RunFacts, job: PrintedByJo
     note: "",
     printedAt: new Date().toISOString(),
   };
+  const added = runs.add(run, simulated(run, input.spool, feedShare));
+  // Only now: a piece is never known nowhere.
   begunRuns.remove(job.jobId);
-  return runs.add(run, simulated(run, input.spool, feedShare));
+  return added;
 }
 
 /** As many samples as a screen can show of a piece. */
@@ -102,17 +105,24 @@ interface Begun {
 
 export const noteBegun = (jobId: number, begun: Begun) => begunRuns.add(jobId, begun);
 
-/** Pieces of jobs that were under way when the program ended: as high as they had come, nothing measured. */
+/** Pieces of jobs that were under way when the program ended: as high as they had come, nothing measured. One that cannot be read holds up none. */
 export function addBegunRuns(): void {
   for (const { jobId, begun } of begunRuns.all()) {
-    const { input, facts, feedShare } = begun as Begun;
-    const job = jobs.get(jobId);
-    if (job && job.heightMm > 0 && !runs.ofJob(jobId)) {
-      const byHand = jobs.marks(jobId).map(({ heightMm, setting, value }) => ({ heightMm, setting, value }));
-      addRunOfJob(input, facts, { jobId, reachedMm: job.heightMm, samples: [], byHand }, feedShare);
+    try {
+      addBegunRun(jobId, begun as Begun);
+    } catch (error) {
+      log().error({ err: error, job: jobId }, "the piece of a job cannot be made out");
     }
     begunRuns.remove(jobId);
   }
+}
+
+function addBegunRun(jobId: number, { input, facts, feedShare }: Begun): void {
+  const job = jobs.get(jobId);
+  if (!job || job.heightMm <= 0 || runs.ofJob(jobId)) return;
+  const byHand = jobs.marks(jobId).map(({ heightMm, setting, value }) => ({ heightMm, setting, value }));
+  const { heightMm, state } = job;
+  addRunOfJob(input, facts, { jobId, reachedMm: state === "done" ? null : heightMm, samples: [], byHand }, feedShare);
 }
 
 function whatWasPrinted({ trial, printer, spool }: TrialInput, facts: RunFacts, samples: PrintedByJob["samples"] = []) {

@@ -8,6 +8,7 @@ import { database } from "../db/connection";
 import { kept } from "../db/kept";
 import { printers } from "../db/printers";
 import { runs } from "../db/runs";
+import type { ShelfTable } from "../db/shelf-table";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
 import { missing, Refused } from "../refused";
@@ -135,16 +136,13 @@ export function importBundle({ printers: givenPrinters, spools: givenSpools, ...
   }
   const done: Imported = { printers: 0, spools: 0, kept: 0, trials: 0 };
   return database().transaction(() => {
-    const printerIds = givenPrinters.map((printer) => {
-      const known = printers.list().find(({ name }) => name === printer.name);
-      if (!known) done.printers++;
-      return (known ?? printers.add(printer)).id;
-    });
-    const spoolIds = givenSpools.map((spool) => {
-      const known = spools.list().find((one) => spoolTitle(one) === spoolTitle(spool));
-      if (!known) done.spools++;
-      return (known ?? spools.add(spool)).id;
-    });
+    const printerIds = idsFor(
+      givenPrinters,
+      printers,
+      ({ name }) => name,
+      () => done.printers++,
+    );
+    const spoolIds = idsFor(givenSpools, spools, spoolTitle, () => done.spools++);
     const mine = new Set(
       kept.everything().map((one) => JSON.stringify([one.printerId, one.spoolId, one.setting, one.keptAt, one.value])),
     );
@@ -154,15 +152,32 @@ export function importBundle({ printers: givenPrinters, spools: givenSpools, ...
       kept.add({ ...pair, ...value, trialId: null });
       done.kept++;
     }
+    const nameOf = (one: { name?: string } & Pair) => JSON.stringify([one.printerId, one.spoolId, one.name]);
+    const here = new Set(trials.list().map(nameOf));
     for (const { printer, spool, ...trial } of given.trials) {
       const pair = { printerId: printerIds[printer], spoolId: spoolIds[spool] };
-      const isHere = trials
-        .list()
-        .some((one) => one.name === trial.name && one.printerId === pair.printerId && one.spoolId === pair.spoolId);
-      if (isHere) continue;
-      trials.add(firstTrial({ ...trial, ...pair }));
+      if (here.has(nameOf({ ...pair, name: trial.name }))) continue;
+      here.add(nameOf(trials.add(firstTrial({ ...trial, ...pair }))));
       done.trials++;
     }
     return done;
   })();
+}
+
+/** The ids of records as they stand here; what is not known by its name is added. */
+function idsFor<T>(
+  given: readonly T[],
+  shelf: Pick<ShelfTable<T>, "list" | "add">,
+  nameOf: (record: T) => string,
+  onNew: () => void,
+): number[] {
+  const known = new Map(shelf.list().map((record) => [nameOf(record), record.id]));
+  return given.map((record) => {
+    const id = known.get(nameOf(record));
+    if (id !== undefined) return id;
+    onNew();
+    const added = shelf.add(record).id;
+    known.set(nameOf(record), added);
+    return added;
+  });
 }

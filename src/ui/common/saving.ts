@@ -39,6 +39,8 @@ export interface Saving<F> {
   /** Saves at once and waits. */
   flush(): Promise<void>;
   problem: string | null;
+  /** The field it is about, where that is said. */
+  problemField: string | null;
   saving: boolean;
   clash: Clash<F> | null;
   settle(whose: "mine" | "theirs"): void;
@@ -47,6 +49,7 @@ export interface Saving<F> {
 export function useSaving<D extends object, F extends object>(wish: Wish<D, F>): Saving<F> {
   const { history, kept, afterMs } = wish;
   const [problem, setProblem] = useState<string | null>(null);
+  const [problemField, setProblemField] = useState<string | null>(null);
   const [saving, setSaving] = useState(false);
   const [clash, setClash] = useState<Clash<F> | null>(null);
   const base = useRef(kept);
@@ -81,6 +84,7 @@ export function useSaving<D extends object, F extends object>(wish: Wish<D, F>):
       try {
         base.current = await put(changes, base.current.version, leaving);
         setProblem(null);
+        setProblemField(null);
         onSaved?.();
       } catch (error) {
         if (error instanceof ApiError && error.status === 409 && error.current !== undefined) {
@@ -88,6 +92,7 @@ export function useSaving<D extends object, F extends object>(wish: Wish<D, F>):
           return;
         }
         setProblem(error instanceof ApiError ? error.message : "It could not be saved.");
+        setProblemField(error instanceof ApiError ? (error.field ?? null) : null);
         throw error;
       } finally {
         setSaving(false);
@@ -129,5 +134,5 @@ export function useSaving<D extends object, F extends object>(wish: Wish<D, F>):
     if (whose === "theirs") history.getState().edit(theirs.fields as unknown as Partial<D>, `theirs-${theirs.version}`);
     else void flush.current().catch(() => undefined);
   };
-  return { flush: () => flush.current(), problem, saving, clash, settle };
+  return { flush: () => flush.current(), problem, problemField, saving, clash, settle };
 }

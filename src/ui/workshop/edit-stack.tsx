@@ -15,7 +15,7 @@ import type { FilePageState } from "./use-file-page";
 const MOST_SHOWN = 100;
 
 export function EditStack({ page }: { page: FilePageState }) {
-  const { stack, change, report, printer, answer, waiting, file, setView } = page;
+  const { stack, change, report, printer, answer, waiting, problem, problemField, file, setView } = page;
   const [openAt, setOpenAt] = useState<number | null>(null);
   const put = (index: number, edit: Edit) => change(stack.map((one, i) => (i === index ? edit : one)));
   const swap = (index: number, by: 1 | -1) => {
@@ -89,12 +89,14 @@ export function EditStack({ page }: { page: FilePageState }) {
                   Take away
                 </Button>
               </div>
+              {problem !== null && problemField?.split(".")[0] === String(index) && (
+                <p className={`field-error ${styles.problem}`}>{problem}</p>
+              )}
               {openAt === index && !waiting && (
                 <Preview
                   fileId={file.id}
                   index={index}
                   version={answer.version}
-                  edit={edit}
                   onSkip={
                     edit.kind === "find"
                       ? (line) => put(index, { ...edit, skip: [...(edit.skip ?? []), line + 1] })
@@ -128,7 +130,6 @@ interface PreviewProps {
   fileId: number;
   index: number;
   version: number;
-  edit: Edit;
   /** Leaves one hit as it is, where the edit can. */
   onSkip?: (line: number) => void;
 }

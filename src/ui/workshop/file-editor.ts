@@ -35,7 +35,7 @@ export function useFileEditor(id: number, loaded: EditsAnswer) {
   const answer = loaded.version > answered.version ? loaded : answered;
   const client = useQueryClient();
   const kept = useMemo(() => ({ fields: fieldsOf(loaded), version: loaded.version }), [loaded]);
-  const { problem, clash, settle } = useSaving<Stacked, Stacked>({
+  const { problem, problemField, clash, settle } = useSaving<Stacked, Stacked>({
     history,
     kept,
     afterMs: PUT_AFTER_MS,
@@ -67,6 +67,7 @@ export function useFileEditor(id: number, loaded: EditsAnswer) {
     canRedo: future.length > 0,
     answer,
     problem,
+    problemField,
     waiting,
     clash,
     settle,

@@ -1,9 +1,12 @@
 /** Edits of single lines: each does what it says within its scope, and nothing outside it changes by a byte. */
 import fc from "fast-check";
-import { Edit, editsSchema } from "@/core/edits";
+import { applyEdits, Edit, editsSchema } from "@/core/edits";
 import { onScreen } from "@/core/edits/display";
 import { linesOf, searchLines, changedLines } from "@/core/edits/look";
+import { readChunks, seeFile } from "@/core/edits/see-file";
+import { MOST_SPLICES } from "@/core/gcode/bounds";
 import { readProgram } from "@/core/gcode/read";
+import { ladle, printers } from "../helpers/demo";
 import { edited, tryEdits } from "../helpers/edits";
 import { bytesOf } from "../helpers/programs";
 
@@ -309,4 +312,87 @@ test("windows, searches and previews show the lines as they stand, whatever chun
       { line: lines.indexOf("M106 S128"), layer: 4, before: ["M106 S128"], after: ["M106 S9"] },
     ]);
   }
+});
+
+test("every fan of a file is off between two layers, by its number where the file names it; an on-off fan in its own words", () => {
+  const two = tube(forms[0]).replace("M106 S255", "M106 S255\nM106 P1 S200").replace("M107", "M107\nM107 P1");
+  const { after } = edited(two, one({ kind: "fan", act: "off", fromLayer: 4, toLayer: 6 }));
+  expect(after).toContain("M107 P1 ; cuchara: fan off from here");
+  expect(after).toContain("M106 P1 S200 ; cuchara: fan back to its own");
+  const second = edited(two, one({ kind: "fan", act: "cap", percent: 20, fan: 1 })).after;
+  expect(second.match(/^M106 .*$/gm)).toEqual(["M106 S255", "M106 P1 S51", "M106 S128"]);
+  const kettle = printers.find(({ dialect }) => dialect === "valve")!;
+  const onOff = tube(forms[0]).replace("M106 S255", "M126").replace("M106 S128", "M126").replace("M107", "M127");
+  const still = edited(onOff, one({ kind: "fan", act: "off", fromLayer: 4, toLayer: 6 }), kettle).after;
+  expect(still.split("\n").filter((line) => /^M12[67]/.test(line))).toEqual([
+    "M126",
+    "M127 ; cuchara: fan off from here",
+    "M127",
+    "M126 ; cuchara: fan back to its own",
+    "M127",
+  ]);
+});
+
+test("a file whose lines carry checksums is refused rather than spoilt; letters that are no UTF-8 stay byte for byte", () => {
+  const text = tube(forms[0]);
+  // XOR of all bytes in front of the star (common practice, no source).
+  const line = "N7 M106 S255";
+  const sum = [...line].reduce((all, letter) => all ^ letter.charCodeAt(0), 0);
+  const numbered = text.replace("M106 S255", `${line}*${sum}`);
+  expect(tryEdits(numbered, one({ kind: "fan", act: "off" }))).toMatchObject({
+    ok: false,
+    message: expect.stringContaining("checksum"),
+  });
+  const latin = bytesOf(text.replace("M106 S255", "M106 S255 ; k~hl"));
+  latin[latin.indexOf("~".charCodeAt(0))] = 0xfc;
+  const chunks = () => [latin];
+  const seen = seeFile(readChunks(chunks(), ladle), chunks, ladle);
+  const applied = applyEdits(
+    one({ kind: "find", find: { command: "M106" }, act: { delete: true } }),
+    { original: seen, read: () => seen },
+    ladle,
+  );
+  if (!applied.ok) throw new Error(applied.message);
+  expect(applied.value.splices.splices).toHaveLength(1);
+  expect(applied.value.findings[0]).toMatchObject({ check: "unreadable-lines" });
+});
+
+test("more lines than an edit may change are a sentence, however many there are", () => {
+  const text = tube(forms[0]).replace("; layer 2\n", `; layer 2\n${"M400\n".repeat(MOST_SPLICES + 5)}`);
+  const refused = tryEdits(text, one({ kind: "find", find: { command: "M400" }, act: { delete: true } }));
+  expect(refused).toMatchObject({ ok: false, message: expect.stringContaining("too many") });
+});
+
+test("a print that counts from where the nozzle stands cannot be moved, and says so; a stop never lifts the head out of the printer", () => {
+  const relative = tube(forms[0]).replace("G90", "G91");
+  const first = relative.indexOf("G0 X80");
+  const steps =
+    relative.slice(0, first) +
+    relative
+      .slice(first)
+      .replace(/Z[\d.]+/g, "Z0.2")
+      .replace(/X\d+(\.\d+)? Y\d+(\.\d+)?/g, "X1 Y1");
+  expect(tryEdits(steps, one({ kind: "move", byMm: { x: 5, y: 0, z: 0 } }))).toMatchObject({ ok: false });
+  const tall = one({ kind: "pause", at: { layer: 5, countsFrom: 1 }, park: { x: 10, y: 10, liftMm: 200 } });
+  const low = { ...ladle, buildHeightMm: 150 };
+  expect(tryEdits(tube(forms[0]), tall, low)).toMatchObject({ ok: false, field: "0.park" });
+});
+
+test("a stop says on the screen what the screen can show", () => {
+  const lacking = { ...ladle, screenLetters: 12, screenLacks: ":" };
+  const { after } = edited(
+    tube(forms[0]),
+    one({ kind: "pause", at: { layer: 5, countsFrom: 1 }, message: "Nut: size M4, two of them" }),
+    lacking,
+  );
+  expect(after).toContain("M117 Nut. size M4\n");
+});
+
+test("one endless line costs no more than its bytes to look through", () => {
+  const chunk = new Uint8Array(1 << 20).fill(65);
+  const many = function* () {
+    for (let i = 0; i < 60; i++) yield chunk;
+  };
+  expect(linesOf(many(), 0, 5)[0]).toHaveLength(2000);
+  expect(searchLines(many(), "AAA", 1).count).toBe(1);
 });

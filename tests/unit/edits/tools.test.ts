@@ -57,11 +57,40 @@ test("each tool has its own heat in the first layer and later, cools while the o
     expect(heat[tool]).toBe(layer === 1 ? [220, 240][tool] : [212, 235][tool]);
     if (tool === 1) expect(heat[0]).toBe(170);
   }
+  // No tool is ever sent back to what the first layer wanted.
+  expect(after.slice(after.indexOf("; layer 2"))).not.toMatch(/S220|S240/);
+});
+
+test("what stands in front of a layer's first travel belongs to that layer, and a tool that is idle there waits for its turn", () => {
+  const text = twoTools()
+    .replace("M109 T1 S205\n", "")
+    .replaceAll(/T0\n(G0 X80 Y80)\n/g, "$1\n")
+    .replaceAll(/; layer (\d)\n/g, "T0\n; layer $1\n");
+  const { after } = edited(
+    text,
+    one({
+      kind: "tools",
+      tools: [
+        { tool: 0, firstC: 220, laterC: 212, idleC: 170 },
+        { tool: 1, laterC: 235, idleC: 180 },
+      ],
+    }),
+    twin,
+  );
+  for (const { tool, heat, layer } of heats(after)) {
+    expect(heat[0]).toBe(tool === 1 ? 170 : layer === 1 ? 220 : 212);
+    if (layer > 1) expect(heat[1]).toBe(tool === 1 ? 235 : 180);
+  }
+});
+
+test("a file that ends in the middle of a line gets its heaters off on lines of their own", () => {
+  const { after } = edited(twoTools().trimEnd(), one({ kind: "tools", tools: [] }), twin);
+  expect(after).toContain("\nM84\n; cuchara: every heater off\nM104 S0 T0\n");
 });
 
 test("the heater that was left on is off at the end, each by its name, and the bed too", () => {
   const { after } = edited(twoTools(), one({ kind: "tools", tools: [] }), twin);
-  expect(after.trimEnd().split("\n").slice(-3)).toEqual(["M104 T0 S0", "M104 T1 S0", "M140 S0"]);
+  expect(after.trimEnd().split("\n").slice(-3)).toEqual(["M104 S0 T0", "M104 S0 T1", "M140 S0"]);
 });
 
 test("waits inside the print become comments and only set; those at the start stay", () => {

@@ -58,6 +58,8 @@ export interface Unit extends BandOnPiece {
   settings: SettingValues;
   fromMm: number;
   toMm: number;
+  /** The number of the band it was printed in; its own where bands are read. */
+  inBand: number;
   /** Its place in the row, from 0, where every band is a row of values. */
   column?: number;
   /** Why it does not count; empty if it does. */
@@ -102,6 +104,7 @@ export function unitsOf(run: Pick<Run, "trial" | "printer" | "reachedMm" | "told
     const why = value === undefined ? "It has no value of its own." : whyNot(run, band);
     return {
       band: band.number,
+      inBand: band.number,
       value: value ?? NaN,
       label: value === undefined ? "no value" : sayValue(key, value),
       settings,
@@ -125,6 +128,7 @@ function cellsOf(
     const why = settings[along] === undefined ? "It has no value of its own." : whyNot(run, band);
     return values.map((value, column) => ({
       band: row * values.length + column + 1,
+      inBand: band.number,
       value,
       along: settings[along],
       column,
@@ -162,7 +166,7 @@ function besideOneAnother(
   units: Pick<Unit, "value" | "label" | "settings" | "wantedMm">[],
 ): Unit[] {
   const why = reached(run, toMm) ? "" : "It was not printed: the print broke off before.";
-  return units.map((unit, i) => ({ ...unit, band: i + 1, fromMm, toMm, why, counts: why === "" }));
+  return units.map((unit, i) => ({ ...unit, band: i + 1, inBand: 1, fromMm, toMm, why, counts: why === "" }));
 }
 
 /** What all readings of a run say together. */

@@ -2,11 +2,12 @@
 /** The pictures of a piece: which one stands beside the bands, new photos, and where the piece lies on a photo. */
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { DragEvent, useRef, useState } from "react";
+import { DragEvent, useState } from "react";
 import { LEAST_APART_PX, Photo, PhotoPlace, Side, sides } from "@/core/reading/photo";
 import { api, readAnswer } from "../common/api";
 import { Choice } from "../common/choice";
 import { keys } from "../common/keys";
+import { PickFile } from "../common/pick-file";
 import { useRemoveWithUndo } from "../common/queries";
 import { Segments } from "../common/segments";
 import { useTell } from "../common/talk";
@@ -33,10 +34,9 @@ export function PictureCard({ trialId, run, pictures, shown, onShow }: Props) {
   const { busy, act } = useAct();
   const [side, setSide] = useState<Side>("front");
   const [isOver, setOver] = useState(false);
-  const input = useRef<HTMLInputElement>(null);
   const remove = useRemoveWithUndo(`/runs/${run.id}/photos`, "runs");
   const refresh = () => client.invalidateQueries({ queryKey: keys.runs(trialId) });
-  const add = (files: FileList | File[]) =>
+  const add = (files: readonly File[]) =>
     act(async () => {
       let last: Photo | null = null;
       for (const file of files) last = await sendPhoto(run.id, side, file);
@@ -54,7 +54,7 @@ export function PictureCard({ trialId, run, pictures, shown, onShow }: Props) {
   const drop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    if (event.dataTransfer.files.length > 0) void add(event.dataTransfer.files);
+    if (event.dataTransfer.files.length > 0) void add([...event.dataTransfer.files]);
   };
   return (
     <section
@@ -99,21 +99,15 @@ export function PictureCard({ trialId, run, pictures, shown, onShow }: Props) {
           options={sides.map((value) => ({ value, label: value }))}
           onChange={setSide}
         />
-        <Button loading={busy} onClick={() => input.current?.click()}>
-          Add a photo
-        </Button>
-        <input
-          ref={input}
-          type="file"
+        <PickFile
+          label="Photo of the piece"
           accept="image/jpeg,image/png,image/webp"
           multiple
-          hidden
-          aria-label="Photo of the piece"
-          onChange={({ target }) => {
-            void add([...(target.files ?? [])]);
-            target.value = "";
-          }}
-        />
+          loading={busy}
+          onPick={(files) => void add(files)}
+        >
+          Add a photo
+        </PickFile>
       </div>
       <p className="dim">Or drop it here. It is made smaller, and where it was taken is not kept.</p>
       <OnThePhone path={`/trials/${trialId}?step=read`} />

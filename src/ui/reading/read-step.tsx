@@ -1,115 +1,22 @@
 "use client";
 /** Reading a printed piece: its bands on the log with their marks and what they say together, and the questions about one band. */
-import { useMemo, useState } from "react";
-import type { CriterionKey } from "@/core/reading";
-import type { Mark } from "@/core/reading/criterion";
 import { Choice } from "../common/choice";
-import { useRoom } from "../common/use-room";
-import type { LogBand, LogColumn } from "../heightlog/column";
-import { millimetresColumn } from "../heightlog/columns/millimetres";
-import { valuesColumn } from "../heightlog/columns/values";
 import { HeightLog } from "../heightlog/height-log";
-import { logBands } from "../trials/log-bands";
-import { settingFor } from "@/core/settings";
 import { Chain } from "./chain";
 import { Closer } from "./closer";
-import { pictureColumn } from "./laid-picture";
-import { marksColumn } from "./marks-column";
 import { MatrixGrid } from "./matrix-grid";
 import { PictureCard } from "./picture-card";
-import { usePictures } from "./pictures";
 import { Questions } from "./questions";
 import styles from "./reading.module.css";
-import { isBeside } from "@/core/trials/run";
-import type { SentRun } from "./run-data";
-import { ReadingKeys, useReadingKeys } from "./reading-keys";
-import { scoresColumn } from "./scores-column";
+import { ReadingKeys } from "./reading-keys";
 import { UnitList } from "./unit-list";
-import { useReading, useVerdict, useWeights } from "./use-runs";
+import { ReadStepProps, ReadStepState, useReadStep } from "./use-read-step";
 import { VerdictCard, WhatCounts } from "./verdict-card";
 
-interface Props {
-  trialId: number;
-  runs: SentRun[];
-  runId: number | null;
-  onRun(id: number): void;
-  front: LogColumn;
-  /** Width of the piece, mm. */
-  widthMm: number;
-  onKeep(): void;
-}
-
-/** Above and below the log, and what the larger band takes of it, px. */
-const AROUND_PX = 460;
-const CLOSER_PX = 150;
-const FRONT_PX = 216;
-
-export function ReadStep({ trialId, runs, runId, onRun, front, widthMm, onKeep }: Props) {
-  const run = runs.find(({ id }) => id === runId) ?? runs[0];
-  const reading = useReading(trialId, run);
-  const { weights, setWeight } = useWeights();
-  const verdict = useVerdict(run, weights);
-  const [chosenBand, setBand] = useState<number | null>(null);
-  const readable = run.bands.filter(({ counts }) => counts);
-  const band = run.bands.find(({ band: number }) => number === chosenBand) ?? readable[0] ?? run.bands[0];
-  const [criterion, setCriterion] = useState<CriterionKey>(run.criteria[0].key);
-  const at = run.bands.indexOf(band);
-  // Where every place is asked for another width, lengths alone tell.
-  const marksCount = run.bands.every(({ wantedMm }) => wantedMm === undefined);
-  const step = (by: number) => setBand(run.bands[Math.min(run.bands.length - 1, Math.max(0, at + by))].band);
-  const mark = (mark: Mark | null) => void reading.mark(band.band, criterion, mark);
-  const pictures = usePictures(run);
-  const [wanted, setWanted] = useState<string | null>();
-  // A picture of the piece itself says more than the drawing of its plan.
-  const shown = wanted === null ? null : (pictures.find(({ key }) => key === wanted) ?? pictures[0] ?? null);
-  const [beside, setBeside] = useState<number | null>(null);
-  const turn = () => {
-    const other = pictures.find(
-      ({ side, photo }) =>
-        shown !== null && side !== shown.side && (photo === undefined) === (shown.photo === undefined),
-    );
-    if (other) setWanted(other.key);
-  };
-  // A field of two settings has rows: up and down go from row to row.
-  const across = columnsOf(run);
-  useReadingKeys({ step: (by) => step(by * Math.max(1, across)), mark, turn, side: across > 0 ? step : undefined });
-  const pieceLog = usePieceLog(run);
-  const roomPx = useRoom(AROUND_PX + (shown ? CLOSER_PX : 0));
-  const pieceTopMm = run.reachedMm ?? pieceLog?.topMm ?? 0;
-  const setting = settingFor(run.setting);
-  const columns = useMemo(
-    (): LogColumn[] => [
-      millimetresColumn(),
-      shown ? pictureColumn(shown, FRONT_PX, { topMm: pieceTopMm, widthMm }) : front,
-      marksColumn({
-        criteria: run.criteria,
-        chosen: criterion,
-        chosenBand: band.band,
-        markOf: reading.markOf,
-        onChoose: (number, key) => {
-          setBand(number);
-          setCriterion(key);
-        },
-      }),
-      scoresColumn(verdict),
-      valuesColumn({
-        title: setting.unit,
-        widthPx: 96,
-        values: {
-          unit: setting.unit,
-          low: setting.lowest,
-          high: setting.highest,
-          step: setting.step,
-          decimals: setting.decimals,
-          of: ({ number }) => run.bands[number - 1]?.value ?? null,
-        },
-      }),
-    ],
-    [front, shown, pieceTopMm, widthMm, run, criterion, band.band, reading.markOf, verdict, setting],
-  );
-  const cursorLayer = pieceLog?.bands[at]
-    ? Math.floor((pieceLog.bands[at].firstLayer + pieceLog.bands[at].lastLayer) / 2)
-    : 0;
+export function ReadStep(props: ReadStepProps) {
+  const { trialId, runs, onRun, onKeep } = props;
+  const state = useReadStep(props);
+  const { run, verdict, weights, setWeight, marksCount, pictures, shown, setWanted } = state;
   return (
     <div className={`two-sides ${styles.sides}`}>
       <div>
@@ -127,53 +34,7 @@ export function ReadStep({ trialId, runs, runId, onRun, front, widthMm, onKeep }
             />
           </div>
         )}
-        {shown && pieceLog && (
-          <Closer
-            picture={shown}
-            band={band}
-            bands={run.bands}
-            topMm={pieceTopMm}
-            beside={beside}
-            onBeside={setBeside}
-          />
-        )}
-        {pieceLog ? (
-          <div className={styles.log}>
-            <HeightLog
-              label="Reading of the piece"
-              columns={columns}
-              bands={pieceLog.bands}
-              tops={pieceLog.tops}
-              topMm={pieceLog.topMm}
-              cursorLayer={cursorLayer}
-              onCursor={(layer) => {
-                const found = pieceLog.bands.find(
-                  ({ firstLayer, lastLayer }) => layer >= firstLayer && layer <= lastLayer,
-                );
-                if (found) setBand(found.number);
-              }}
-              roomPx={roomPx}
-              keys={<ReadingKeys />}
-            />
-          </div>
-        ) : (
-          <>
-            {shown && <img className={styles.whole} src={shown.url} alt={shown.label} />}
-            {across > 0 ? (
-              <MatrixGrid
-                run={run}
-                chosen={band}
-                criterion={criterion}
-                verdict={verdict}
-                markOf={reading.markOf}
-                onChoose={setBand}
-                onPaint={(bands, mark) => void reading.markAll(bands, criterion, mark)}
-              />
-            ) : (
-              <UnitList run={run} chosen={band.band} scores={verdict?.bands ?? []} onChoose={setBand} />
-            )}
-          </>
-        )}
+        <Piece state={state} />
         <div className={styles.outcome}>
           {marksCount && <WhatCounts rule={verdict?.rule ?? "best"} weights={weights} onWeight={setWeight} />}
           {verdict && <VerdictCard trialId={trialId} run={run} verdict={verdict} weights={weights} onKeep={onKeep} />}
@@ -185,11 +46,11 @@ export function ReadStep({ trialId, runs, runId, onRun, front, widthMm, onKeep }
       <div className="side">
         <Questions
           run={run}
-          band={band}
-          reading={reading}
-          criterion={criterion}
-          onCriterion={setCriterion}
-          onStep={step}
+          band={state.band}
+          reading={state.reading}
+          criterion={state.criterion}
+          onCriterion={state.setCriterion}
+          onStep={state.step}
         />
         <PictureCard trialId={trialId} run={run} pictures={pictures} shown={shown} onShow={setWanted} />
       </div>
@@ -197,13 +58,55 @@ export function ReadStep({ trialId, runs, runId, onRun, front, widthMm, onKeep }
   );
 }
 
-/** How many values stand side by side in each band; 0 where none do. */
-const columnsOf = ({ bands }: SentRun) => Math.max(-1, ...bands.map(({ column = -1 }) => column)) + 1;
+/** The piece: its bands one above the other on the log, or its values side by side. */
+function Piece({ state }: { state: ReadStepState }) {
+  const { run, band, setBand, verdict, reading, criterion, shown, across, pieceLog } = state;
+  if (pieceLog) return <PieceOnLog state={state} log={pieceLog} />;
+  return (
+    <>
+      {shown && <img className={styles.whole} src={shown.url} alt={shown.label} />}
+      {across > 0 ? (
+        <MatrixGrid
+          run={run}
+          chosen={band}
+          criterion={criterion}
+          verdict={verdict}
+          markOf={reading.markOf}
+          onChoose={setBand}
+          onPaint={(bands, mark) => void reading.markAll(bands, criterion, mark)}
+        />
+      ) : (
+        <UnitList run={run} chosen={band.band} scores={verdict?.bands ?? []} onChoose={setBand} />
+      )}
+    </>
+  );
+}
 
-/** The bands of a piece on the log; null where its values stand side by side. */
-function usePieceLog(run: SentRun): { bands: LogBand[]; tops: Float64Array; topMm: number } | null {
-  return useMemo(() => {
-    if (isBeside(run)) return null;
-    return logBands(run.trial, run.setting, ({ index }) => run.bands[index]?.why || undefined);
-  }, [run]);
+type Log = NonNullable<ReadStepState["pieceLog"]>;
+
+function PieceOnLog({ state, log: pieceLog }: { state: ReadStepState; log: Log }) {
+  const { run, band, setBand, shown, beside, setBeside, pieceTopMm, columns, cursorLayer, roomPx } = state;
+  return (
+    <>
+      {shown && (
+        <Closer picture={shown} band={band} bands={run.bands} topMm={pieceTopMm} beside={beside} onBeside={setBeside} />
+      )}
+      <div className={styles.log}>
+        <HeightLog
+          label="Reading of the piece"
+          columns={columns}
+          bands={pieceLog.bands}
+          tops={pieceLog.tops}
+          topMm={pieceLog.topMm}
+          cursorLayer={cursorLayer}
+          onCursor={(layer) => {
+            const found = pieceLog.bands.find(({ firstLayer, lastLayer }) => layer >= firstLayer && layer <= lastLayer);
+            if (found) setBand(found.number);
+          }}
+          roomPx={roomPx}
+          keys={<ReadingKeys />}
+        />
+      </div>
+    </>
+  );
 }

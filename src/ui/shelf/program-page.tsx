@@ -3,7 +3,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import dayjs from "dayjs";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { sayBytes } from "@/core/units";
 import { Toggle } from "../common/toggle";
 import { api } from "../common/api";
@@ -11,6 +11,7 @@ import { Facts } from "../common/facts";
 import { keys } from "../common/keys";
 import { Loading } from "../common/loading";
 import { NumberField } from "../common/number-field";
+import { PickFile } from "../common/pick-file";
 import { useAct } from "../common/use-act";
 
 import styles from "./program-page.module.css";
@@ -58,12 +59,10 @@ export function ProgramPage() {
 
 function DataCard({ about }: { about: About }) {
   const ask = useAsk();
-  const input = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const tell = useTell();
   const { busy, act } = useAct();
-  const restore = async (file: File | undefined) => {
-    if (!file) return;
+  const restore = async (file: File) => {
     const sure = await ask({
       title: "Put this backup in place?",
       content: `Everything there is now is kept beside it, and replaced by “${file.name}”. Links are closed.`,
@@ -96,21 +95,9 @@ function DataCard({ about }: { about: About }) {
         <Button className="go" href="/api/backup" download>
           Get a backup
         </Button>
-        <Button loading={busy} onClick={() => input.current?.click()}>
+        <PickFile label="Backup" accept=".db" loading={busy} onPick={([file]) => void restore(file)}>
           Put a backup in place …
-        </Button>
-        <input
-          ref={input}
-          type="file"
-          accept=".db"
-          aria-label="Backup"
-          className="visually-hidden"
-          tabIndex={-1}
-          onChange={(event) => {
-            void restore(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
+        </PickFile>
       </div>
       <p className="dim">
         A backup is one file with everything in it. It can be taken while a job runs, and is looked through before it is
@@ -124,16 +111,14 @@ function DataCard({ about }: { about: About }) {
 function ValuesCard({ about }: { about: About }) {
   const client = useQueryClient();
   const tell = useTell();
-  const input = useRef<HTMLInputElement>(null);
   const { busy, act } = useAct();
   const keep = (staleDays: number) =>
     api
       .put("/program", { staleDays })
       .then(() => client.invalidateQueries({ queryKey: keys.program }))
       .catch(tell.error);
-  const readIn = (file: File | undefined) =>
+  const readIn = (file: File) =>
     act(async () => {
-      if (!file) return;
       let bench: unknown;
       try {
         bench = JSON.parse(await file.text());
@@ -164,21 +149,14 @@ function ValuesCard({ about }: { about: About }) {
         <Button href="/api/kept/export" download>
           Everything of the bench (JSON)
         </Button>
-        <Button loading={busy} onClick={() => input.current?.click()}>
-          Read a bench in …
-        </Button>
-        <input
-          ref={input}
-          type="file"
+        <PickFile
+          label="Bench to read in"
           accept=".json,application/json"
-          aria-label="Bench to read in"
-          className="visually-hidden"
-          tabIndex={-1}
-          onChange={(event) => {
-            void readIn(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
+          loading={busy}
+          onPick={([file]) => void readIn(file)}
+        >
+          Read a bench in …
+        </PickFile>
       </div>
       <p className="dim">
         Printers, spools, all that was ever kept, and the trials. What is read in is laid beside what is here; of two

@@ -47,6 +47,21 @@ test("what is measured of the nozzle counts, not what was set: a piece printed 1
   expect(colder.units[0].marks.strings!).toBeGreaterThan(asTold.units[0].marks.strings! + 0.5);
 });
 
+test("in a matrix what was measured in a band counts for its whole row, and for no other", () => {
+  const trial = trialOfKind("retraction-matrix", ladle, saffron);
+  const asTold = pieceOf(runOfTrial(trial, ladle), saffron, 1).units;
+  const told = toldOf(trial, []).map((one) =>
+    one.band === 2 ? { ...one, meanC: trial.fixed.nozzleTemperature! + 25 } : one,
+  );
+  const hotter = pieceOf(runOfTrial(trial, ladle, { told }), saffron, 1).units;
+  const across = trial.plan.sideBySide!.values.length;
+  const changed = hotter.flatMap(({ marks }, i) =>
+    marks.strings === asTold[i].marks.strings ? [] : [Math.floor(i / across) + 1],
+  );
+  expect(new Set(changed)).toEqual(new Set([2]));
+  expect(changed.length).toBeGreaterThan(across / 2);
+});
+
 test("hotter strings more, colder bonds less, more air bonds less, more drawing back leaves fewer strings", () => {
   const temperature = pieceOf(runOfTrial(trialOfKind("temperature", ladle, saffron), ladle), saffron, 1).units;
   // First rounds of temperature begin hot at the bed.

@@ -62,7 +62,7 @@ export const rippleMm = ({ speedMmS }: Pick<Laid, "speedMmS">, { resonanceHz }: 
 /** What held while a unit was laid: what its band set, what was held fixed, else what is usual; the nozzle as it was measured. */
 function laidIn({ trial, printer, told }: Printed, unit: Unit, spool: Spool, feedShare: number): Laid {
   const at = (key: SettingKey) => unit.settings[key] ?? trial.fixed[key] ?? settingFor(key).usual(printer, spool);
-  const measuredC = told.find(({ band }) => band === unit.band)?.meanC;
+  const measuredC = told.find(({ band }) => band === unit.inBand)?.meanC;
   return {
     nozzleC: measuredC ?? at("nozzleTemperature"),
     fanPercent: at("fan"),

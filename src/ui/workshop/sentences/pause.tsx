@@ -3,6 +3,8 @@ import { NumberField } from "../../common/number-field";
 import { TextField } from "../../common/text-field";
 import type { Sentence } from "./sentence";
 
+const parkAxes = ["x", "y"] as const;
+
 export const pauseSentence: Sentence<"pause"> = {
   begin: "Stop at a height",
   fresh: ({ layers }) => ({
@@ -27,28 +29,20 @@ export const pauseSentence: Sentence<"pause"> = {
       />
       {edit.park && (
         <>
-          parked at X
-          <NumberField
-            label="Park at X"
-            value={edit.park.x}
-            unit="mm"
-            low={-1000}
-            high={1000}
-            decimals={1}
-            width={52}
-            onChange={(x) => onChange({ ...edit, park: { ...edit.park!, x } })}
-          />
-          Y
-          <NumberField
-            label="Park at Y"
-            value={edit.park.y}
-            unit="mm"
-            low={-1000}
-            high={1000}
-            decimals={1}
-            width={52}
-            onChange={(y) => onChange({ ...edit, park: { ...edit.park!, y } })}
-          />
+          parked at
+          {parkAxes.map((axis) => (
+            <NumberField
+              key={axis}
+              label={`Park at ${axis.toUpperCase()}`}
+              value={edit.park![axis]}
+              unit={`mm ${axis.toUpperCase()}`}
+              low={-1000}
+              high={1000}
+              decimals={1}
+              width={52}
+              onChange={(mm) => onChange({ ...edit, park: { ...edit.park!, [axis]: mm } })}
+            />
+          ))}
         </>
       )}
       saying

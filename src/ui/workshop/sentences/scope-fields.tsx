@@ -41,55 +41,58 @@ export function ScopeFields({ scope, layers, onChange }: Props) {
         onChange={change}
       />
       {way === "layers" && (
-        <>
-          <NumberField
-            label="From layer, counted from 1"
-            value={scope.fromLayer}
-            unit=""
-            low={1}
-            high={layers.length}
-            decimals={0}
-            width={48}
-            onChange={(fromLayer) => onChange({ ...scope, fromLayer, countsFrom: 1 })}
-          />
-          to
-          <NumberField
-            label="To layer, counted from 1"
-            value={scope.toLayer}
-            unit=""
-            low={1}
-            high={layers.length}
-            decimals={0}
-            width={48}
-            onChange={(toLayer) => onChange({ ...scope, toLayer, countsFrom: 1 })}
-          />
-        </>
+        <Span
+          keys={["fromLayer", "toLayer"]}
+          what="layer, counted from 1"
+          unit=""
+          low={1}
+          high={layers.length}
+          scope={scope}
+          onChange={(next) => onChange({ ...next, countsFrom: 1 })}
+        />
       )}
       {way === "heights" && (
-        <>
-          <NumberField
-            label="From height"
-            value={scope.fromMm}
-            unit="mm"
-            low={0}
-            high={topMm}
-            decimals={2}
-            width={52}
-            onChange={(fromMm) => onChange({ ...scope, fromMm })}
-          />
-          to
-          <NumberField
-            label="To height"
-            value={scope.toMm}
-            unit="mm"
-            low={0}
-            high={Math.ceil(topMm)}
-            decimals={2}
-            width={52}
-            onChange={(toMm) => onChange({ ...scope, toMm })}
-          />
-        </>
+        <Span
+          keys={["fromMm", "toMm"]}
+          what="height"
+          unit="mm"
+          low={0}
+          high={Math.ceil(topMm)}
+          scope={scope}
+          onChange={onChange}
+        />
       )}
+    </>
+  );
+}
+
+interface SpanProps {
+  keys: ["fromLayer", "toLayer"] | ["fromMm", "toMm"];
+  what: string;
+  unit: string;
+  low: number;
+  high: number;
+  scope: Scope;
+  onChange(scope: Scope): void;
+}
+
+/** Two blanks: from where, and to where. */
+function Span({ keys: [from, to], what, unit, low, high, scope, onChange }: SpanProps) {
+  const blank = (key: typeof from | typeof to, label: string) => (
+    <NumberField
+      label={label}
+      value={scope[key]}
+      unit={unit}
+      low={low}
+      high={high}
+      decimals={unit === "mm" ? 2 : 0}
+      width={52}
+      onChange={(value) => onChange({ ...scope, [key]: value })}
+    />
+  );
+  return (
+    <>
+      {blank(from, `From ${what}`)} to {blank(to, `To ${what}`)}
     </>
   );
 }

@@ -15,7 +15,7 @@ const rooms = [
   ["machine"],
   ["gcode"],
   ["shelf"],
-  ["motion", "options"],
+  ["motion", "options", "laid"],
   ["printing"],
   ["settings"],
   ["firmware"],

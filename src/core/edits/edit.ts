@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { Finding } from "../findings/finding";
 import { MovingLine } from "../gcode/moving-lines";
+import type { LineObserver, ProgramTables } from "../gcode/read";
 import type { Line } from "../gcode/scan";
 import type { MachineState } from "../machine/state";
 import { PlannedValues } from "../heightplan/planned";
@@ -22,6 +23,10 @@ export interface SeenFile {
   walk(visit: (line: Line) => void, which: { moves: boolean }): void;
   /** The last line (from 0) that lays material. */
   lastLayingLine(): number;
+  /** Its moves, events and layers, read when they are asked for. */
+  tables(): ProgramTables;
+  /** Reads it once more with somebody listening. */
+  follow(observer: LineObserver): void;
   /** What the machine holds in front of a byte. */
   stateBefore(byte: number): MachineState;
 }
@@ -46,10 +51,21 @@ export interface PlannedForTool {
   planned: PlannedValues;
 }
 
+/**
+ * What an edit may leave as it was, for the proof: where material is laid (`path`), how much (`filament`), how fast (`speed`), and what
+ * nozzle, bed and fan are told (`heat`, `fan`).
+ */
+export const keepable = ["path", "filament", "speed", "heat", "fan"] as const;
+export type Keeps = (typeof keepable)[number];
+
 export interface EditKind<T extends { kind: string } = { kind: string }> {
   /** What it is called where two edits get in each other's way. */
   label: string;
   schema: z.ZodType<T>;
+  /** What stays as it was whatever is asked of it; the proof holds it to that. */
+  keeps: readonly Keeps[];
+  /** Holds what is left against what was asked, by reading both; a sentence for everything that is not so. */
+  proves?(edit: T, before: SeenFile, after: SeenFile, context: EditContext): string[];
   apply(edit: T, context: EditContext): Result<EditOutcome>;
 }
 

@@ -33,6 +33,7 @@ const schema = z.strictObject({
 export const fan: EditKind<FanEdit> = {
   label: "fan",
   schema,
+  keeps: ["path", "filament", "speed", "heat"],
   apply(edit, context) {
     const { file, printer } = context;
     if (edit.act !== "off" && edit.percent === undefined) return refuse("Say how many percent.", "percent");

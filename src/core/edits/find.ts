@@ -126,6 +126,7 @@ function sayFigure(letter: string, value: number, written: string): string {
 export const find: EditKind<FindEdit> = {
   label: "find",
   schema,
+  keeps: [],
   apply(edit, { file }) {
     const matches = matcherOf(edit.find, edit.scope.in);
     if (typeof matches === "string") return refuse(matches, "find.regexp");

@@ -26,6 +26,7 @@ const schema: z.ZodType<HeightPlanEdit> = z.strictObject({ kind: z.literal("heig
 export const heightPlan: EditKind<HeightPlanEdit> = {
   label: "plan",
   schema,
+  keeps: ["path"],
   apply({ changes }, context) {
     const unfit = unfitChange(changes, context);
     if (unfit) return unfit;

@@ -5,23 +5,55 @@ import { MOST_SPLICES } from "../gcode/bounds";
 import { refuse, Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
-import { EditKind, PlannedForTool, SeenFile } from "./edit";
+import { EditKind, keepable, Keeps, PlannedForTool, SeenFile } from "./edit";
+import { bridges, BridgesEdit } from "./bridges";
 import { display, DisplayEdit } from "./display";
 import { fan, FanEdit } from "./fan";
 import { find, FindEdit } from "./find";
 import { heightPlan, HeightPlanEdit } from "./height-plan";
 import { liftOut, LiftOutEdit } from "./lift-out";
 import { move, MoveEdit } from "./move";
+import { outerWalls, OuterWallsEdit } from "./outer-walls";
 import { pause, PauseEdit } from "./pause";
+import { scaleFlow, ScaleFlowEdit, scaleSpeed, ScaleSpeedEdit } from "./scale";
 import { compose, noSplices, SpliceSet, spliceSet } from "./splice";
+import { startEnd, StartEndEdit } from "./start-end";
 import { tools, ToolsEdit } from "./tools";
 import { waits, WaitsEdit } from "./waits";
 
-const kinds = { "height-plan": heightPlan, "lift-out": liftOut, fan, find, display, waits, pause, move, tools };
+const kinds = {
+  "height-plan": heightPlan,
+  "lift-out": liftOut,
+  bridges,
+  fan,
+  find,
+  display,
+  waits,
+  pause,
+  move,
+  tools,
+  "start-end": startEnd,
+  "scale-speed": scaleSpeed,
+  "scale-flow": scaleFlow,
+  "outer-walls": outerWalls,
+};
 
 /** An edit as it stacks: one that is off stays in its place and does nothing. */
 export type Edit = (
-  HeightPlanEdit | LiftOutEdit | FanEdit | FindEdit | DisplayEdit | WaitsEdit | PauseEdit | MoveEdit | ToolsEdit
+  | HeightPlanEdit
+  | LiftOutEdit
+  | BridgesEdit
+  | FanEdit
+  | FindEdit
+  | DisplayEdit
+  | WaitsEdit
+  | PauseEdit
+  | MoveEdit
+  | ToolsEdit
+  | StartEndEdit
+  | ScaleSpeedEdit
+  | ScaleFlowEdit
+  | OuterWallsEdit
 ) & {
   off?: true;
 };
@@ -82,12 +114,15 @@ export interface AppliedEdits {
  *
  * Law: a stack gives the same bytes as saving the file after each edit, opening it again, and applying the next. Each edit is worked out
  * on the file as the edits before it left it, and the splices of all are one set.
+ *
+ * @param onStep hears of each edit, with the file before and behind it
  */
 export function applyEdits(
   edits: readonly Edit[],
   file: EditableFile,
   printer: Printer,
   name?: string,
+  onStep?: (edit: Edit, before: SeenFile, after: () => SeenFile) => void,
 ): Result<AppliedEdits> {
   let splices = noSplices;
   let seen = file.original;
@@ -117,8 +152,26 @@ export function applyEdits(
     for (const finding of outcome.value.findings) findings.push(finding);
     for (const wanted of outcome.value.planned ?? []) addPlanned(planned, wanted);
     counts.push({ kind: edit.kind, changedLines: linesChanged(set.value) });
+    const before = seen;
+    onStep?.(edit, before, () => file.read(splices));
   }
   return succeed({ splices, edits: counts, findings, planned });
+}
+
+/** What must be as it was whatever the stack does: what none of its edits may touch. */
+export function keptByAll(edits: readonly Edit[]): Keeps[] {
+  const active = edits.filter(({ off }) => !off);
+  return keepable.filter((what) => active.every(({ kind }) => kinds[kind].keeps.includes(what)));
+}
+
+/** Whether what each edit was asked for is there, by reading the file before and behind it: sentences for what is not. */
+export function provesAsked(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): string[] {
+  const wrong: string[] = [];
+  applyEdits(edits, file, printer, name, (edit, before, after) => {
+    const { proves } = kinds[edit.kind] as unknown as EditKind<Edit>;
+    if (proves) wrong.push(...proves(edit, before, after(), { file: before, printer, name }));
+  });
+  return wrong;
 }
 
 /** What one edit of a stack does to the file as those before it leave it: its own splices, on the bytes that `before` makes. */

@@ -17,6 +17,7 @@ const schema: z.ZodType<LiftOutEdit> = z.strictObject({
 export const liftOut: EditKind<LiftOutEdit> = {
   label: "lines taken out",
   schema,
+  keeps: ["path", "filament"],
   apply({ what, settings = [...usualLiftOut], tool }, { file: { report } }) {
     const lines =
       what === "cuchara"

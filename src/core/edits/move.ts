@@ -7,6 +7,7 @@ import { plainNumber, roundTo } from "../units";
 import { EditContext, EditKind } from "./edit";
 import { LineSplices } from "./line-splice";
 import { decodeLine } from "./line-text";
+import { mustBe } from "./proof";
 import { PlaceFinder } from "./scope";
 
 export interface MoveEdit {
@@ -37,6 +38,17 @@ const [G, X, Y, Z, E] = [71, 88, 89, 90, 69];
 export const move: EditKind<MoveEdit> = {
   label: "move",
   schema,
+  keeps: ["filament", "speed", "heat", "fan"],
+  proves(edit, before, after, context) {
+    const [from, to] = [before.report.bounds, after.report.bounds];
+    if (!from || !to) return [];
+    const by = edit.byMm ?? toCentre({ ...context, file: before });
+    return [
+      ...mustBe("The left side of the print", to.minX, from.minX + by.x, 0.001, "mm"),
+      ...mustBe("The front of the print", to.minY, from.minY + by.y, 0.001, "mm"),
+      ...mustBe("The top of the print", to.maxZ, from.maxZ + by.z, 0.001, "mm"),
+    ];
+  },
   apply(edit, context) {
     const { file, printer } = context;
     const { bounds, lineEnd, layers } = file.report;

@@ -58,6 +58,7 @@ const LIFT_MM = 10;
 export const pause: EditKind<PauseEdit> = {
   label: "pause",
   schema,
+  keeps: ["path", "filament", "speed"],
   apply(edit, context) {
     const { file, printer } = context;
     const { at, park } = edit;

@@ -1,5 +1,5 @@
 /** Reads a file for edits: its report, and its lines inside moves when an edit asks for them. */
-import { ProgramTables, ProgramReader } from "../gcode/read";
+import { LineObserver, ProgramTables, ProgramReader } from "../gcode/read";
 import { MovingLine, MovingLineKeeper, MOST_MOVING_LINES } from "../gcode/moving-lines";
 import { lastLayingLine, walkLines } from "../gcode/walk-lines";
 import { readingOf } from "../machine/reading";
@@ -16,7 +16,7 @@ export type Chunks = () => Iterable<Uint8Array>;
 export function readChunks(
   chunks: Iterable<Uint8Array>,
   printer: Printer,
-  { expectedBytes = 0, keeper }: { expectedBytes?: number; keeper?: MovingLineKeeper } = {},
+  { expectedBytes = 0, keeper }: { expectedBytes?: number; keeper?: LineObserver } = {},
   onRead: (bytes: number) => void = () => undefined,
 ): ProgramTables {
   const reader = new ProgramReader(expectedBytes, { reading: readingOf(printer), observer: keeper });
@@ -30,17 +30,20 @@ export function readChunks(
 /** The file as edits see it, from tables that were just read. Its changes are kept whole, for edits look at each of them. */
 export function seeFile(tables: ProgramTables, chunks: Chunks, printer: Printer): SeenFile {
   const { report, changesInside } = reportOf(tables, limitsFor(printer), headOf(printer));
-  return seenWith({ ...report, changes: changesInside }, chunks, printer);
+  return seenWith({ ...report, changes: changesInside }, chunks, printer, tables);
 }
 
 /** The file as edits see it, from a report that was kept. */
-export function seenWith(report: ProgramReport, chunks: Chunks, printer: Printer): SeenFile {
+export function seenWith(report: ProgramReport, chunks: Chunks, printer: Printer, ofReport?: ProgramTables): SeenFile {
+  let tables = ofReport;
   const kept = new Map<string, Result<MovingLine[]>>();
   let lastLine: number | null = null;
   return {
     report,
     walk: (visit, which) => walkLines(chunks(), visit, which),
     lastLayingLine: () => (lastLine ??= lastLayingLine(chunks())),
+    tables: () => (tables ??= readChunks(chunks(), printer, { expectedBytes: report.bytes })),
+    follow: (observer) => void readChunks(chunks(), printer, { keeper: observer }),
     stateBefore: (byte) => readChunks(upTo(chunks(), byte), printer).endState,
     movingLines(keeps) {
       let lines = kept.get(keeps);

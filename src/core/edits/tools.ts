@@ -63,6 +63,12 @@ const [M, S, T, X, Y, E] = [77, 83, 84, 88, 89, 69];
 export const tools: EditKind<ToolsEdit> = {
   label: "tools",
   schema,
+  keeps: ["path", "filament", "speed"],
+  proves({ allOff }, _before, { report }) {
+    const { nozzles, bedC } = report.facts.leftOn;
+    if (!allOff || (nozzles.length === 0 && bedC === 0)) return [];
+    return [`${nozzles.length > 0 ? `Nozzle ${nozzles[0].tool}` : "The bed"} is still on at the end.`];
+  },
   apply(edit, context) {
     const unfit = unfitWish(edit, context);
     if (unfit) return unfit;

@@ -29,6 +29,11 @@ const setsOnly = new Map([
 export const waits: EditKind<WaitsEdit> = {
   label: "waits",
   schema,
+  keeps: ["path", "filament", "speed", "heat", "fan"],
+  proves({ inside }, _before, { report }) {
+    const left = inside ? report.facts.waitsInside : null;
+    return left ? [`Line ${left.line} still waits for a heat inside the print.`] : [];
+  },
   apply({ inside, order }, { file }) {
     const splices = new LineSplices(file.report.lineEnd, this.label);
     const atStart: Waiting[] = [];

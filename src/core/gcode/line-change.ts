@@ -16,7 +16,8 @@ export function figureOf(text: string, letter: string): number | null {
   return found && Number(text.slice(...found));
 }
 
-function withWord(text: string, letter: string, figure: string): string {
+/** The line with another figure for a word; a word it has not is put behind its last. */
+export function withWord(text: string, letter: string, figure: string): string {
   const span = figureSpan(text, letter);
   if (span) return text.slice(0, span[0]) + figure + text.slice(span[1]);
   const comment = text.search(/[;(]/);

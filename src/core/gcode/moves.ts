@@ -21,6 +21,7 @@ export const MoveKind = {
   bridge: 9,
   skirt: 10,
   prime: 11,
+  support: 12,
 } as const;
 export type MoveKind = (typeof MoveKind)[keyof typeof MoveKind];
 

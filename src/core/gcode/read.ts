@@ -17,6 +17,7 @@ import { LayerTracker } from "./layers";
 import { LineWords, nameOf } from "./line-words";
 import { MarkerFinder } from "./markers";
 import { EventTableBuilder, MoveKind, MoveTableBuilder } from "./moves";
+import { SaidKindFinder } from "./said-kinds";
 import { Line, LineScanner, PlainMove } from "./scan";
 import { AssumedE, CucharaLine, ProgramTables } from "./tables";
 
@@ -65,6 +66,7 @@ export class ProgramReader {
   private readonly events = new EventTableBuilder();
   private readonly tracker = new LayerTracker();
   private readonly markerFinder = new MarkerFinder();
+  private readonly kindFinder = new SaidKindFinder();
   private readonly cucharaLines: CucharaLine[] = [];
   private readonly unknown = new Map<string, number>();
   private readonly filamentPerTool = new Float64Array(MOST_TOOLS);
@@ -132,6 +134,7 @@ export class ProgramReader {
       events: this.events.take(),
       layers,
       markers,
+      saidKinds: this.kindFinder.take(),
       cucharaLines: this.cucharaLines,
       filamentPerToolMm: usedTools(this.filamentPerTool),
       unknown: [...this.unknown].map(([command, count]) => ({ command, count })),
@@ -177,7 +180,12 @@ export class ProgramReader {
     if (isCucharaComment(line.bytes, line.commentFrom, line.commentTo)) {
       const { number, startByte, endByte } = line;
       this.cucharaLines.push({ line: number, startByte, endByte, text: line.text() });
-    } else if (line.wordCount === 0 && !line.named) this.markerFinder.see(line, this.moves.count);
+      return;
+    }
+    if (line.named) return;
+    const isBehind = line.wordCount > 0;
+    this.kindFinder.see(line, this.moves.count, isBehind);
+    if (!isBehind) this.markerFinder.see(line, this.moves.count);
   }
 
   private command(line: Line, from: number, to: number): void {

@@ -3,6 +3,7 @@ import type { MachineState } from "../machine/state";
 import { Layer } from "./layers";
 import { MarkerSeries } from "./markers";
 import { EventTable, MoveTable } from "./moves";
+import type { SaidKinds } from "./said-kinds";
 import { LineEnd } from "./scan";
 
 /** A line that Cuchara once put in. */
@@ -33,6 +34,8 @@ export interface ProgramTables {
   layers: Layer[];
   /** The comments that open the layers, if a pattern was found. */
   markers: MarkerSeries | null;
+  /** What its comments say of kinds of line. */
+  saidKinds: SaidKinds;
   /** Lines put in by an earlier plan. */
   cucharaLines: CucharaLine[];
   /** Filament fed per tool, mm; index is the tool. */

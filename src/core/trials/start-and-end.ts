@@ -2,14 +2,12 @@
 import { stateAfter } from "../gcode/follow";
 import { readingOf } from "../machine/reading";
 import { fillTemplate, TemplateValues } from "../printing/template";
-import { bedCentre, bedDepthMm, Printer } from "../shelf/printer";
+import { templateValuesOf } from "../printing/template-values";
+import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { Followed } from "../heightplan/planned";
 import { Sayings } from "./sayings";
 import { Trial } from "./trial";
-
-/** How far from the bed's edge a nozzle waits. */
-const FROM_EDGE_MM = 10;
 
 /** What the names in start and end lines stand for; `topMm` is the height of the piece. */
 export function templateValues(
@@ -21,24 +19,14 @@ export function templateValues(
   topMm: number,
 ): TemplateValues {
   const first = (values: Float64Array | undefined) => values?.find((value) => !Number.isNaN(value));
-  const centre = bedCentre(printer);
-  return {
-    nozzleFirst: first(planned.nozzleTemperature) ?? trial.fixed.nozzleTemperature ?? spool.labelMaxC,
-    bedFirst: first(planned.bedTemperature) ?? trial.fixed.bedTemperature ?? spool.bedC,
+  return templateValuesOf(printer, {
+    nozzleC: first(planned.nozzleTemperature) ?? trial.fixed.nozzleTemperature ?? spool.labelMaxC,
+    bedC: first(planned.bedTemperature) ?? trial.fixed.bedTemperature ?? spool.bedC,
     tool,
-    bedCentreX: centre.x,
-    bedCentreY: centre.y,
-    frontY: centre.y - bedDepthMm(printer) / 2 + FROM_EDGE_MM,
-    backY: centre.y + bedDepthMm(printer) / 2 - FROM_EDGE_MM,
-    bedWidth: printer.bedWidthMm,
-    bedDepth: bedDepthMm(printer),
-    buildHeight: printer.buildHeightMm,
-    topZ: topMm,
-    parkZ: Math.min(printer.buildHeightMm, topMm + 10),
-    firstLayerHeight: trial.firstLayerHeightMm,
-    layerHeight: trial.layerHeightMm,
-    nozzleSize: printer.nozzleMm,
-  };
+    topMm,
+    firstLayerHeightMm: trial.firstLayerHeightMm,
+    layerHeightMm: trial.layerHeightMm,
+  });
 }
 
 /**

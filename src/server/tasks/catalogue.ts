@@ -2,8 +2,9 @@
 import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
-import { applyEdits, applyOne, Edit, EditableFile } from "@/core/edits";
+import { applyEdits, applyOne, Edit, EditableFile, keptByAll, provesAsked } from "@/core/edits";
 import { ChangedLine, changedLines, Hits, linesOf, searchLines } from "@/core/edits/look";
+import { compareKept, digestOf } from "@/core/edits/proof";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
 import type { MachineState } from "@/core/machine/state";
@@ -205,26 +206,35 @@ export const tasks = {
     return findingsOf(readChunks(chunks, printer), printer);
   },
 
-  /** Reads the edited file back and holds it against what the edits want. */
+  /** Reads the edited file back and holds it against what the edits want, and against what they must not touch. */
   proveFile(
     input: EditInput & { splices: string },
     tools: TaskTools,
-  ): Result<{ layers: ProofLayer[]; mismatches: Mismatch[]; passed: string[] }> {
+  ): Result<{ layers: ProofLayer[]; mismatches: Mismatch[]; wrong: string[]; passed: string[] }> {
     const { edits, printer, sizeBytes } = input;
+    const file = editableFile(input, tools);
+    const applied = applyEdits(edits, file, printer, input.name);
+    if (!applied.ok) return applied;
+    const before = digestOf(readWhole(input, tools));
     const chunks = splicedChunks(chunksOf(input, tools)(), JSON.parse(input.splices) as SpliceSet);
     const tables = readChunks(chunks, printer, { expectedBytes: sizeBytes }, progressOf(sizeBytes, tools));
-    const applied = applyEdits(edits, editableFile(input, tools), printer, input.name);
-    if (!applied.ok) return applied;
     const { byLayer } = settingsByLayer(tables);
     const mismatches = applied.value.planned.flatMap(({ tool, planned }) =>
       comparePlan(tables.layers, settingsByLayer(tables, tool).byLayer, planned, printer),
     );
+    const kept = compareKept(before, digestOf(tables), keptByAll(edits));
+    const wrong = [...kept.wrong, ...provesAsked(edits, file, printer, input.name)];
+    const isPlanned = applied.value.planned.length > 0;
     return succeed({
       layers: proofLayers(tables, byLayer),
       mismatches: mismatches
         .slice(0, 500)
         .map((one) => ({ ...one, commanded: Number.isNaN(one.commanded) ? -1 : one.commanded })),
-      passed: mismatches.length === 0 ? ["Every layer commands what the plan says."] : [],
+      wrong,
+      passed: [
+        ...(mismatches.length === 0 && isPlanned ? ["Every layer commands what the plan says."] : []),
+        ...kept.passed,
+      ],
     });
   },
 };

@@ -97,7 +97,7 @@ function TakenOut({ page: { stack, change, answer } }: { page: FilePageState }) 
   );
 }
 
-function Checks({ page: { file, answer, changes, problem, waiting, mend } }: { page: FilePageState }) {
+function Checks({ page: { file, stack, answer, changes, problem, waiting, mend } }: { page: FilePageState }) {
   const isClean = answer.findings.length === 0 && changes.length === 0;
   return (
     <section className="card" aria-label="Checks">
@@ -116,7 +116,7 @@ function Checks({ page: { file, answer, changes, problem, waiting, mend } }: { p
         fileId={file.id}
         sizeBytes={file.sizeBytes}
         version={waiting ? null : JSON.stringify(answer.stack)}
-        planned={changes.length > 0}
+        planned={stack.some(({ off }) => !off)}
       />
     </section>
   );

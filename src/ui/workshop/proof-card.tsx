@@ -10,6 +10,8 @@ import { keys } from "../common/keys";
 
 interface Proof {
   mismatches: { key: SettingKey; layer: number; zMm: number; planned: number; commanded: number }[];
+  /** What is not as it must be, in sentences. */
+  wrong: string[];
   passed: string[];
 }
 
@@ -62,6 +64,12 @@ export function ProofCard({
   }
   return (
     <>
+      {proof.data?.wrong.map((sentence) => (
+        <div key={sentence} className="finding warn">
+          <span className="where">Proof</span>
+          {sentence}
+        </div>
+      ))}
       {proof.data?.passed.map((sentence) => (
         <div key={sentence} className="finding ok">
           {sentence}

@@ -1,0 +1,306 @@
+/** Strands over air laid with care: the nozzle cooler from some layers before, feed, flow and fan for the first layers over air. */
+import { z } from "zod";
+import type { LineWords } from "../gcode/line-words";
+import type { Layer } from "../gcode/layers";
+import { laysMaterial } from "../gcode/moves";
+import type { LineObserver, ProgramTables } from "../gcode/read";
+import type { Line } from "../gcode/scan";
+import { Bridge, findBridges } from "../laid/over-air";
+import { eachSample, LayerRaster } from "../laid/raster";
+import { strandsOf } from "../laid/strands";
+import type { MachineState } from "../machine/state";
+import { refuse } from "../result";
+import { settingFor } from "../settings";
+import type { Printer } from "../shelf/printer";
+import { plainNumber } from "../units";
+import { EditContext, EditKind, PlannedForTool, valueAt } from "./edit";
+import { LineKindFinder } from "./line-kinds";
+import { LineSplices } from "./line-splice";
+import { asComment, decodeLine } from "./line-text";
+import { asItIs, MoveRewriter, Share } from "./rewrite-moves";
+import { PlaceFinder } from "./scope";
+
+/** How one layer over air is laid. */
+export interface OverAir {
+  feedPercent: number;
+  flowPercent: number;
+  /** %; as it is if left out. */
+  fan?: number;
+}
+
+export interface BridgesEdit {
+  kind: "bridges";
+  /** By how much cooler the nozzle is, °C. */
+  cooler: number;
+  layersBefore: number | "auto";
+  /** The first, second, third layer over air. */
+  layers: OverAir[];
+  only: "strands" | "layer";
+  /** Bridges that stay as they are: the lines (from 1) they begin at. */
+  skip?: number[];
+}
+
+const percent = (most: number) => z.number({ error: "A percentage is a number" }).max(most, `At most ${most} %`);
+
+const schema = z.strictObject({
+  kind: z.literal("bridges"),
+  cooler: z
+    .number({ error: "Say by how many °C the nozzle is cooler" })
+    .min(0, "The nozzle is 0 °C cooler or more")
+    .max(100, "At most 100 °C cooler"),
+  layersBefore: z
+    .union([z.literal("auto"), z.int().min(0).max(50)], { error: "A number of layers from 0 to 50, or “auto”" })
+    .default("auto"),
+  layers: z
+    .array(
+      z.strictObject({
+        feedPercent: percent(500).min(10, "At least 10 %").default(100),
+        flowPercent: percent(300).min(10, "At least 10 %").default(100),
+        fan: percent(100).min(0, "At least 0 %").optional(),
+      }),
+    )
+    .min(1, "Say how the first layer over air is laid")
+    .max(5, "At most five layers over air"),
+  only: z.enum(["strands", "layer"], { error: "Only the strands, or the whole layer" }).default("strands"),
+  skip: z.array(z.int().min(1)).max(10_000).optional(),
+}) as unknown as z.ZodType<BridgesEdit>;
+
+/** More layers than this are never proposed. */
+const MOST_BEFORE = 20;
+
+export const bridges: EditKind<BridgesEdit> = {
+  label: "bridges",
+  schema,
+  keeps: ["path"],
+  apply(edit, context) {
+    const { file } = context;
+    const tables = file.tables();
+    const all = findBridges(tables);
+    const unknown = edit.skip?.find((line) => !all.some((one) => one.line + 1 === line));
+    if (unknown !== undefined) return refuse(`No bridge begins at line ${unknown}.`, "skip");
+    const chosen = all.filter(({ line }) => !edit.skip?.includes(line + 1));
+    if (all.length === 0) return refuse("Nothing in this file is laid over air.");
+    if (chosen.length === 0) return refuse("Every bridge is left as it is: choose one at least.", "skip");
+    const splices = new LineSplices(file.report.lineEnd, this.label);
+    const planned = edit.cooler > 0 ? cool(edit, chosen, context, splices) : { ok: true as const, value: [] };
+    if (!planned.ok) return planned;
+    const levels = levelsOf(tables, chosen, edit);
+    const place = new PlaceFinder(file);
+    const finder = new LineKindFinder(tables.moves, levels);
+    const shares = edit.layers.map(({ feedPercent, flowPercent }): Share =>
+      feedPercent === 100 && flowPercent === 100 ? asItIs : { feed: feedPercent / 100, flow: flowPercent / 100 },
+    );
+    const rewriter = new MoveRewriter(
+      (line, lays) => (lays ? (shares[finder.kindAt(line) - 1] ?? asItIs) : asItIs),
+      splices,
+      place,
+    );
+    const fans = edit.layers.some(({ fan }) => fan !== undefined)
+      ? new FanOverAir(edit.layers, tables, levels, splices, context.printer, new PlaceFinder(file))
+      : null;
+    file.follow(fans ? both(rewriter, fans) : rewriter);
+    if (fans?.refusal) return refuse(fans.refusal, "layers");
+    return splices.outcome([], { mustAll: true, planned: planned.value });
+  },
+};
+
+/** Layers in front of a bridge in which the nozzle falls by `coolerC`: by the rate it falls at, and by the program's own times. */
+export function layersToCool(
+  layer: number,
+  coolerC: number,
+  layers: readonly { seconds: number }[],
+  { heaterFallCPerS, heaterLagS }: Pick<Printer, "heaterFallCPerS" | "heaterLagS">,
+): number {
+  const neededS = coolerC / heaterFallCPerS + heaterLagS;
+  let seconds = 0;
+  let count = 0;
+  while (seconds < neededS && count < MOST_BEFORE && layer - count - 1 >= 1) seconds += layers[layer - ++count].seconds;
+  return Math.max(1, count);
+}
+
+/** Sets the nozzle cooler from some layers before each bridge until the last layer over it, and back behind that. */
+function cool(edit: BridgesEdit, chosen: readonly Bridge[], context: EditContext, splices: LineSplices) {
+  const { file, printer } = context;
+  const { layers, filament } = file.report;
+  const isCool = new Uint8Array(layers.length);
+  for (const { layer } of chosen) {
+    const before = edit.layersBefore === "auto" ? layersToCool(layer, edit.cooler, layers, printer) : edit.layersBefore;
+    isCool.fill(1, Math.max(0, layer - before), Math.min(layers.length, layer + edit.layers.length));
+  }
+  const planned: PlannedForTool[] = [];
+  for (const { tool, lastLayer } of filament) {
+    const own = layers.map((_, i) => valueAt(context, "nozzleTemperature", i, tool));
+    if (own.every((value) => value === null)) {
+      return refuse(
+        "The file never says how hot the nozzle is, so it cannot be cooler by a figure: set it by a plan first.",
+        "cooler",
+      );
+    }
+    const wanted = new Float64Array(layers.length).fill(NaN);
+    for (let i = 0; i <= Math.min(lastLayer + 1, layers.length - 1); i++) {
+      const value = own[i];
+      if (value === null || (isCool[i] && value - edit.cooler < 0)) continue;
+      const now = isCool[i] ? value - edit.cooler : value;
+      const before = i > 0 && own[i - 1] !== null ? own[i - 1]! - (isCool[i - 1] ? edit.cooler : 0) : null;
+      if (isCool[i]) wanted[i] = now;
+      if (!(isCool[i] || (i > 0 && isCool[i - 1])) || now === before) continue;
+      const said = settingFor("nozzleTemperature").say(now, printer, tool);
+      if (!said.ok) return refuse(said.message, "cooler");
+      const why = isCool[i] ? `${plainNumber(edit.cooler)} °C cooler for what is laid over air` : "back to its own";
+      splices.opening(
+        layers[i],
+        said.value.map((line) => `${line} ; cuchara: nozzle ${why}`),
+      );
+    }
+    planned.push({ tool, planned: { nozzleTemperature: wanted } });
+  }
+  keepOwnHeatsOut(file, isCool, splices);
+  return { ok: true as const, value: planned };
+}
+
+/** What the file itself sets the nozzle to within cool layers was taken into account where they open: its own lines become comments. */
+function keepOwnHeatsOut(file: EditContext["file"], isCool: Uint8Array, splices: LineSplices): void {
+  const place = new PlaceFinder(file);
+  file.walk(
+    (line) => {
+      const code = line.commandCount > 0 && line.letters[0] === 77 ? line.values[0] : NaN;
+      if (code !== 104 && code !== 109) return;
+      place.at(line.number);
+      if (place.part !== "print" || !isCool[place.layer] || place.layer === 0) return;
+      splices.replace(line, [asComment(decodeLine(line), "was")], place.layer);
+    },
+    { moves: false },
+  );
+}
+
+/** Which layer over air each move is of: 1 for the bridge itself, 2 for what lies on it, …; 0 for everything else. */
+export function levelsOf(
+  { moves, layers }: ProgramTables,
+  chosen: readonly Bridge[],
+  { layers: ways, only }: Pick<BridgesEdit, "layers" | "only">,
+): Uint8Array {
+  const levels = new Uint8Array(moves.count);
+  const byLayer = new Map<number, Bridge[]>();
+  for (const bridge of chosen) byLayer.set(bridge.layer, [...(byLayer.get(bridge.layer) ?? []), bridge]);
+  // From the last level to the first: where two meet, the lower one counts.
+  for (let level = ways.length; level >= 1; level--) {
+    for (const [layer, ofLayer] of byLayer) {
+      const at = layers[layer + level - 1];
+      if (!at) continue;
+      if (only === "layer") markLayer(moves, at, level, levels);
+      else if (level === 1) markStretches(ofLayer, levels);
+      else markAbove(moves, at, ofLayer, level, levels);
+    }
+  }
+  return levels;
+}
+
+type Moves = ProgramTables["moves"];
+
+function markLayer(moves: Moves, { firstPrintMove, lastMove }: Layer, level: number, levels: Uint8Array): void {
+  for (let i = firstPrintMove; i <= lastMove; i++) if (laysMaterial(moves.kind[i])) levels[i] = level;
+}
+
+function markStretches(ofLayer: readonly Bridge[], levels: Uint8Array): void {
+  for (const { stretches } of ofLayer) {
+    for (const { firstMove, lastMove } of stretches) levels.fill(1, firstMove, lastMove + 1);
+  }
+}
+
+/** Moves that lie over a bridge for the greater part. */
+function markAbove(moves: Moves, layer: Layer, ofLayer: readonly Bridge[], level: number, levels: Uint8Array): void {
+  const over = new LayerRaster();
+  const all = ofLayer.flatMap(({ stretches }) => stretches);
+  over.clearFor({
+    minX: Math.min(...all.map(({ room }) => room.minX)),
+    minY: Math.min(...all.map(({ room }) => room.minY)),
+    maxX: Math.max(...all.map(({ room }) => room.maxX)),
+    maxY: Math.max(...all.map(({ room }) => room.maxY)),
+  });
+  for (const { firstMove, lastMove, strand } of all) {
+    for (let move = firstMove; move <= lastMove; move++) over.paint(moves, move, strand.widthMm * 1.3, 1);
+  }
+  for (const { firstMove, lastMove } of strandsOf(moves, layer)) {
+    for (let move = firstMove; move <= lastMove; move++) {
+      let [samples, above] = [0, 0];
+      eachSample(moves, move, over.cellMm * 2, (x, y) => {
+        samples++;
+        above += over.at(x, y);
+      });
+      if (above > samples / 2) levels[move] = level;
+    }
+  }
+}
+
+/** The fan from the first to the last move over air of a layer, and back to what the file has it at. */
+class FanOverAir implements LineObserver {
+  refusal: string | null = null;
+  private readonly ends = new Map<number, { first: number; last: number; level: number }>();
+  /** The layer whose fan runs now; -1 for none. */
+  private running = -1;
+  private ownDuty = 0;
+
+  constructor(
+    private readonly ways: readonly OverAir[],
+    { moves }: ProgramTables,
+    levels: Uint8Array,
+    private readonly splices: LineSplices,
+    private readonly printer: Printer,
+    private readonly place: PlaceFinder,
+  ) {
+    for (let i = 0; i < moves.count; i++) {
+      const level = levels[i];
+      if (level === 0 || ways[level - 1].fan === undefined) continue;
+      const known = this.ends.get(moves.layer[i]);
+      if (!known) this.ends.set(moves.layer[i], { first: moves.line[i], last: moves.line[i], level });
+      else known.last = moves.line[i];
+      if (known && level < known.level) known.level = level;
+    }
+  }
+
+  move(line: Line, _kind: number, _fed: number, _feed: number, state: Readonly<MachineState>): void {
+    this.place.at(line.number);
+    const { layer } = this.place;
+    const ends = this.ends.get(layer);
+    this.ownDuty = state.fanDuty[0] ?? 0;
+    if (this.running >= 0 && (!ends || line.number > ends.last)) {
+      this.say((this.ownDuty * 100) / 255, line, "back to its own");
+      this.running = -1;
+    }
+    if (ends && this.running !== layer && line.number >= ends.first && line.number <= ends.last) {
+      this.say(this.ways[ends.level - 1].fan!, line, "over air");
+      this.running = layer;
+    }
+  }
+
+  command(line: Line, code: string, _words: LineWords, _state: Readonly<MachineState>): void {
+    // What the file itself tells its fan meanwhile holds afterwards; over air ours does.
+    if (this.running >= 0 && (code === "M106" || code === "M107") && line.number <= this.ends.get(this.running)!.last) {
+      this.running = -2;
+    }
+  }
+
+  private say(percent: number, line: Line, why: string): void {
+    const said = settingFor("fan").say(percent, this.printer, 0);
+    if (!said.ok) this.refusal ??= said.message;
+    else
+      this.splices.before(
+        line,
+        said.value.map((text) => `${text} ; cuchara: fan ${why}`),
+        this.place.layer,
+      );
+  }
+}
+
+function both(a: LineObserver, b: LineObserver): LineObserver {
+  return {
+    move(...seen) {
+      a.move(...seen);
+      b.move(...seen);
+    },
+    command(...seen) {
+      a.command(...seen);
+      b.command(...seen);
+    },
+  };
+}

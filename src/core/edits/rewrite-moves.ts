@@ -1,0 +1,139 @@
+/**
+ * Feeds and filament of single moves rewritten, everything else as it is. A feed is given back by a line of its own where the next move
+ * would take it on, and filament that is counted from zero is named anew (G92) where the file's own figures go on.
+ */
+import { figureOf, withWord } from "../gcode/line-change";
+import type { LineWords } from "../gcode/line-words";
+import { laysMaterial } from "../gcode/moves";
+import type { LineObserver } from "../gcode/read";
+import type { Line } from "../gcode/scan";
+import { filamentAreaMm2 } from "../material/bead";
+import { flowShare, MachineState } from "../machine/state";
+import { feedMmMinToMmS, plainNumber } from "../units";
+import { LineSplices } from "./line-splice";
+import { decodeLine } from "./line-text";
+import type { PlaceFinder } from "./scope";
+
+/** What becomes of a move: its feed and its filament, as shares of what they are. */
+export interface Share {
+  feed: number;
+  flow: number;
+}
+
+export const asItIs: Share = { feed: 1, flow: 1 };
+
+const E = 69;
+const F = 70;
+const USUAL_FILAMENT_MM2 = filamentAreaMm2(1.75);
+/** Feeds closer than this are the same, mm/min. */
+const SAME_FEED = 0.05;
+
+/** Follows a program as it is read and puts what must change into the splices. */
+export class MoveRewriter implements LineObserver {
+  /** Feed that is in force in the changed program, mm/min; NaN where it is the file's own. */
+  private feedMmMin = NaN;
+  /** By how much the changed program's filament is ahead, in the program's unit. */
+  private aheadE = 0;
+  /** Most that is asked of the hot end by what was rewritten, mm³/s, and where. */
+  readonly peak = { mm3S: 0, line: 0 };
+  rewritten = 0;
+
+  /**
+   * @param shareOf what becomes of the move on a line (from 0, rising from call to call)
+   * @param by the lines themselves are rewritten, or factors (M220, M221) are set round them
+   */
+  constructor(
+    private readonly shareOf: (line: number, lays: boolean) => Share,
+    private readonly splices: LineSplices,
+    private readonly place: PlaceFinder,
+    private readonly by: "lines" | "factors" = "lines",
+  ) {}
+
+  move(line: Line, kind: number, fedMm: number, feedBeforeMmMin: number, state: Readonly<MachineState>): void {
+    this.place.at(line.number);
+    const share = this.shareOf(line.number, laysMaterial(kind));
+    if (share.feed !== 1 || share.flow !== 1) this.rewritten++;
+    this.notePeak(line.number, fedMm, share, state);
+    if (this.by === "factors") this.setFactors(line, share, state);
+    else this.rewrite(line, fedMm, feedBeforeMmMin, share, state);
+  }
+
+  /** The changed program was put right in front of the next move: filament is named as the file does, and its feed in force. */
+  goOn(feedMmMin: number): void {
+    this.feedMmMin = feedMmMin;
+    this.aheadE = 0;
+  }
+
+  command(line: Line, code: string, words: LineWords, state: Readonly<MachineState>): void {
+    this.place.at(line.number);
+    if (code === "G92" && (words.count === 0 || words.has("E"))) this.aheadE = 0;
+    // What the file itself sets holds; ours are set again behind it where they are wanted.
+    if (code === "M220") this.factors.feed = state.speedPercent;
+    if (code === "M221") this.factors.flow = flowShare(state) * 100;
+  }
+
+  private rewrite(
+    line: Line,
+    fedMm: number,
+    feedBeforeMmMin: number,
+    share: Share,
+    state: Readonly<MachineState>,
+  ): void {
+    const { unitMm } = state;
+    const layer = this.place.layer;
+    const hasFeed = line.has(F);
+    const before: string[] = [];
+    let text = decodeLine(line);
+    const fed = fedMm / unitMm;
+    if (line.has(E) && !state.relativeE && this.aheadE !== 0 && share.flow === 1) {
+      before.push(`G92 E${plainNumber(figureOf(text, "E")! - fed, 5)}`);
+      this.aheadE = 0;
+    }
+    if (share.flow !== 1 && line.has(E)) {
+      const own = figureOf(text, "E")!;
+      const more = fed * (share.flow - 1);
+      text = withWord(text, "E", plainNumber(state.relativeE ? own + more : own + this.aheadE + more, 5));
+      if (!state.relativeE) this.aheadE += more;
+    }
+    const wanted = state.feedMmMin * share.feed;
+    const inForce = hasFeed ? state.feedMmMin : Number.isNaN(this.feedMmMin) ? feedBeforeMmMin : this.feedMmMin;
+    if (Math.abs(inForce - wanted) > SAME_FEED) {
+      const figure = plainNumber(wanted / unitMm, wanted / unitMm < 200 ? 2 : 0);
+      if (share.feed !== 1) text = withWord(text, "F", figure);
+      else before.push(`G1 F${figure}`);
+    }
+    this.feedMmMin = wanted;
+    if (before.length > 0) this.splices.before(line, before, layer);
+    if (share.feed !== 1 || share.flow !== 1) this.splices.replace(line, [text], layer);
+  }
+
+  /** Factors in force in the changed program, %; NaN as long as they are the file's own. */
+  private readonly factors = { feed: NaN, flow: NaN };
+
+  private setFactors(line: Line, share: Share, state: Readonly<MachineState>): void {
+    const lines: string[] = [];
+    const set = (what: "feed" | "flow", own: number, command: string) => {
+      const wanted = own * share[what];
+      if (Math.abs((Number.isNaN(this.factors[what]) ? own : this.factors[what]) - wanted) < 0.01) return;
+      lines.push(`${command} S${plainNumber(wanted, 1)}`);
+      this.factors[what] = wanted;
+    };
+    set("feed", state.speedPercent, "M220");
+    set("flow", flowShare(state) * 100, "M221");
+    if (lines.length > 0) this.splices.before(line, lines, this.place.layer);
+  }
+
+  private last = { x: NaN, y: NaN };
+
+  private notePeak(line: number, fedMm: number, share: Share, state: Readonly<MachineState>): void {
+    const { x, y } = state;
+    const lengthMm = Math.hypot(x - this.last.x, y - this.last.y);
+    this.last = { x, y };
+    // Where the move before it is not known its length is not, either; and the shortest say nothing about a steady flow.
+    if (share === asItIs || !(lengthMm > 0.5) || fedMm <= 0) return;
+    const speedMmS = feedMmMinToMmS(state.feedMmMin * share.feed) * (state.speedPercent / 100);
+    const filament = fedMm * share.flow * flowShare(state);
+    const mm3S = (filament / lengthMm) * USUAL_FILAMENT_MM2 * speedMmS;
+    if (mm3S > this.peak.mm3S) Object.assign(this.peak, { mm3S, line });
+  }
+}

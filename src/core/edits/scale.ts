@@ -1,0 +1,114 @@
+/** Speed or flow of some kinds of line, between two places: each its own edit, one machinery. */
+import { z } from "zod";
+import { LineKindName, lineKindNames, kindsOf } from "../laid/kinds";
+import { refuse } from "../result";
+import { plainNumber } from "../units";
+import type { EditContext, EditKind, SeenFile } from "./edit";
+import { LineSplices } from "./line-splice";
+import { LineKindFinder } from "./line-kinds";
+import { mustBe } from "./proof";
+import { asItIs, MoveRewriter, Share } from "./rewrite-moves";
+import { layersOf, PlaceFinder, Scope, scopeFields } from "./scope";
+
+export const scaledKinds = [...(Object.keys(lineKindNames) as LineKindName[]), "travel"] as const;
+export type ScaledKind = (typeof scaledKinds)[number];
+
+export interface ScaleEdit<K extends "scale-speed" | "scale-flow"> extends Scope {
+  kind: K;
+  percent: number;
+  /** Which kinds of line; all that lay material if left out. */
+  lines?: ScaledKind[];
+  /** The moves themselves are rewritten, or factor commands (M220, M221) are set round them. */
+  by?: "lines" | "factors";
+}
+
+export type ScaleSpeedEdit = ScaleEdit<"scale-speed">;
+export type ScaleFlowEdit = ScaleEdit<"scale-flow">;
+
+function schemaOf<K extends "scale-speed" | "scale-flow">(
+  kind: K,
+  kinds: readonly ScaledKind[],
+): z.ZodType<ScaleEdit<K>> {
+  return z.strictObject({
+    kind: z.literal(kind),
+    percent: z.number({ error: "A percentage is a number" }).min(10, "At least 10 %").max(500, "At most 500 %"),
+    lines: z
+      .array(z.enum(kinds as [ScaledKind, ...ScaledKind[]], { error: `A kind of line is one of ${kinds.join(", ")}` }))
+      .min(1, "Say which kinds of line, or leave it out for all of them")
+      .optional(),
+    by: z.enum(["lines", "factors"], { error: "By lines or by factors" }).optional(),
+    ...scopeFields,
+  }) as unknown as z.ZodType<ScaleEdit<K>>;
+}
+
+function scaling<K extends "scale-speed" | "scale-flow">(
+  kind: K,
+  label: string,
+  kinds: readonly ScaledKind[],
+  shareOf: (percent: number) => Share,
+): EditKind<ScaleEdit<K>> {
+  return {
+    label,
+    schema: schemaOf(kind, kinds),
+    proves(edit, before, after) {
+      // What single kinds of line lay is not in the report; the whole of a layer is.
+      const scope = layersOf(edit, before);
+      if (kind !== "scale-flow" || edit.lines || edit.by === "factors" || !scope.ok) return [];
+      const of = ({ report }: SeenFile) => report.layers[scope.value.first].filamentMm;
+      return mustBe("Filament of the first layer there", of(after), (of(before) * edit.percent) / 100, 0.02, "mm");
+    },
+    keeps: kind === "scale-speed" ? ["path", "filament", "heat", "fan"] : ["path", "speed", "heat", "fan"],
+    apply(edit, context) {
+      const { file, printer } = context;
+      const scope = layersOf(edit, file);
+      if (!scope.ok) return scope;
+      const { first, last } = scope.value;
+      const splices = new LineSplices(file.report.lineEnd, label);
+      const place = new PlaceFinder(file);
+      const isWanted = wantedKinds(edit, context);
+      const share = shareOf(edit.percent);
+      const rewriter = new MoveRewriter(
+        (line, lays) =>
+          place.part === "print" && place.layer >= first && place.layer <= last && isWanted(line, lays)
+            ? share
+            : asItIs,
+        splices,
+        place,
+        edit.by,
+      );
+      if (edit.percent !== 100) file.follow(rewriter);
+      if (edit.percent !== 100 && rewriter.rewritten === 0) {
+        return refuse("No line of that kind is laid there: choose another kind, or other layers.", "lines");
+      }
+      const { mm3S, line } = rewriter.peak;
+      const most = printer.highestFlowMm3S;
+      const findings =
+        mm3S > most * 1.005
+          ? [
+              {
+                check: "beyond-flow",
+                severity: "warn" as const,
+                where: `line ${line + 1}`,
+                message: `Up to ${plainNumber(mm3S, 1)} mm³/s would be asked for there; the hot end of ${printer.name} melts about ${plainNumber(most, 1)} mm³/s.`,
+              },
+            ]
+          : [];
+      return splices.outcome(findings, { mustAll: true });
+    },
+  };
+}
+
+/** Which moves an edit is about, asked with rising lines. */
+function wantedKinds({ lines }: ScaleEdit<"scale-speed" | "scale-flow">, { file }: EditContext) {
+  if (!lines) return (_line: number, lays: boolean) => lays;
+  const tables = file.tables();
+  const wanted = new Set<number>(lines.flatMap((name) => (name === "travel" ? [] : [lineKindNames[name]])));
+  const travels = lines.includes("travel");
+  const finder = new LineKindFinder(tables.moves, kindsOf(tables).kind);
+  return (line: number, lays: boolean) => (lays ? wanted.has(finder.kindAt(line)) : travels);
+}
+
+const laidKinds = scaledKinds.filter((kind) => kind !== "travel");
+
+export const scaleSpeed = scaling("scale-speed", "speed", scaledKinds, (percent) => ({ feed: percent / 100, flow: 1 }));
+export const scaleFlow = scaling("scale-flow", "flow", laidKinds, (percent) => ({ feed: 1, flow: percent / 100 }));

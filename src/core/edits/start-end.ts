@@ -1,0 +1,159 @@
+/** The file's start or end lines replaced by the printer's own: filled in with the file's heats, and everything else as the print needs it. */
+import { z } from "zod";
+import { MoveKind } from "../gcode/moves";
+import type { Line } from "../gcode/scan";
+import { readingOf } from "../machine/reading";
+import type { MachineState } from "../machine/state";
+import { stateAfter } from "../gcode/follow";
+import { fillTemplate, TemplateValues } from "../printing/template";
+import { templateValuesOf } from "../printing/template-values";
+import { refuse, Result, succeed } from "../result";
+import { plainNumber } from "../units";
+import { EditContext, EditKind, valueAt } from "./edit";
+import { LineSplices } from "./line-splice";
+import { PlaceFinder } from "./scope";
+
+export interface StartEndEdit {
+  kind: "start-end";
+  start: boolean;
+  end: boolean;
+}
+
+const schema = z
+  .strictObject({
+    kind: z.literal("start-end"),
+    start: z.boolean({ error: "The start lines are replaced or not" }).default(false),
+    end: z.boolean({ error: "The end lines are replaced or not" }).default(false),
+  })
+  .refine(({ start, end }) => start || end, {
+    message: "Say whether the start or the end lines are replaced",
+    path: ["start"],
+  }) as unknown as z.ZodType<StartEndEdit>;
+
+export const startEnd: EditKind<StartEndEdit> = {
+  label: "start and end lines",
+  schema,
+  keeps: ["path", "filament", "speed"],
+  apply(edit, context) {
+    const { file } = context;
+    const values = valuesOf(context);
+    if (!values.ok) return values;
+    const start = edit.start ? startOf(context, values.value) : succeed<string[]>([]);
+    if (!start.ok) return start;
+    const end = edit.end ? endOf(context, values.value) : succeed<string[]>([]);
+    if (!end.ok) return { ...end, field: "end" };
+    const splices = new LineSplices(file.report.lineEnd, this.label);
+    const place = new PlaceFinder(file);
+    const lastLayer = file.report.layers.length - 1;
+    const last = { startByte: file.report.bytes, number: file.report.lines };
+    let isStartSaid = false;
+    let isEndSaid = false;
+    file.walk(
+      (line) => {
+        place.at(line.number);
+        const says = isCommand(line);
+        if (edit.start && place.part === "start" && says) {
+          splices.replace(line, isStartSaid ? [] : start.value, 0);
+          isStartSaid = true;
+        } else if (edit.end && place.part === "end" && says) {
+          splices.replace(line, isEndSaid ? [] : end.value, lastLayer);
+          isEndSaid = true;
+        }
+      },
+      { moves: true },
+    );
+    if (edit.start && !isStartSaid) splices.opening(file.report.layers[0], start.value);
+    if (edit.end && !isEndSaid) splices.before(last, end.value, lastLayer);
+    return splices.outcome([], { mustAll: true });
+  },
+};
+
+const isCommand = ({ commandCount, wordCount, named }: Line) => commandCount > 0 || wordCount > 0 || named;
+
+/** What the names in the templates stand for in this file; refused where it does not say how hot it prints. */
+function valuesOf(context: EditContext): Result<TemplateValues> {
+  const { file, printer } = context;
+  const { layers, filament } = file.report;
+  const tool = filament[0]?.tool ?? 0;
+  const nozzleC = valueAt(context, "nozzleTemperature", 0, tool);
+  if (nozzleC === null) {
+    return refuse(
+      "The file never says how hot the nozzle is at its start, so the start lines cannot be filled in.",
+      "start",
+    );
+  }
+  return succeed(
+    templateValuesOf(printer, {
+      nozzleC,
+      bedC: valueAt(context, "bedTemperature", 0, 0) ?? 0,
+      tool,
+      topMm: layers.reduce((top, { zMm }) => Math.max(top, zMm), 0),
+      firstLayerHeightMm: layers[0].heightMm,
+      layerHeightMm: layers[Math.min(1, layers.length - 1)].heightMm,
+    }),
+  );
+}
+
+/** The printer's start lines, and behind them whatever the print counts on: units, modes, filament, tool, fan and feed as they were. */
+function startOf(context: EditContext, values: TemplateValues): Result<string[]> {
+  const { file, printer } = context;
+  const filled = fillTemplate(printer.startLines, values, "startLines");
+  if (!filled.ok) return { ...filled, field: "start" };
+  if (filled.value.length === 0) return refuse(`${printer.name} has no start lines: write them on the shelf.`, "start");
+  const [first] = file.report.layers;
+  const wanted = file.stateBefore(first.insertByte);
+  if (wanted.relative) {
+    return refuse(
+      "The print counts its places from where the nozzle stands (G91): its start cannot be exchanged.",
+      "start",
+    );
+  }
+  if (wanted.offsetX !== 0 || wanted.offsetY !== 0 || wanted.offsetZ !== 0) {
+    return refuse("The start names a position anew (G92): the print behind it counts on that.", "start");
+  }
+  const got = stateAfter(filled.value, readingOf(printer));
+  return succeed([
+    `; cuchara: start lines of ${printer.name}`,
+    ...filled.value,
+    "; cuchara: as the print counts on it",
+    ...asItWas(context, wanted, got),
+  ]);
+}
+
+/** The printer's end lines; they speak of millimetres and of places on the bed, whatever the print counts in. */
+function endOf({ file, printer }: EditContext, values: TemplateValues): Result<string[]> {
+  const filled = fillTemplate(printer.endLines, values, "endLines");
+  if (!filled.ok) return filled;
+  if (filled.value.length === 0) return refuse(`${printer.name} has no end lines: write them on the shelf.`);
+  const { unitMm, relative } = file.stateBefore(file.report.layers[file.report.layers.length - 1].insertByte);
+  return succeed([...(unitMm === 1 ? [] : ["G21"]), ...(relative ? ["G90"] : []), ...filled.value]);
+}
+
+function asItWas({ file, printer }: EditContext, wanted: MachineState, got: MachineState): string[] {
+  const { unitMm } = wanted;
+  const number = (value: number) => plainNumber(value, 5);
+  const { moves } = file.tables();
+  const openLine = file.report.layers[0].insertLine - 1;
+  let drawnBackMm = 0;
+  for (let i = 0; moves.line[i] < openLine; i++) {
+    if (moves.kind[i] === MoveKind.retract || moves.kind[i] === MoveKind.restore) drawnBackMm -= moves.filamentMm[i];
+  }
+  const fan = Math.round(wanted.fanDuty[0] ?? 0);
+  const heats = wanted.nozzleC.flatMap((heatC, tool) =>
+    heatC > 0 && got.nozzleC[tool] !== heatC && tool < printer.tools
+      ? [`M109 S${plainNumber(heatC)}${printer.tools > 1 ? ` T${tool}` : ""}`]
+      : [],
+  );
+  return [
+    ...(wanted.bedC > 0 && got.bedC !== wanted.bedC ? [`M190 S${plainNumber(wanted.bedC)}`] : []),
+    ...heats,
+    ...(wanted.tool !== got.tool ? [`T${wanted.tool}`] : []),
+    unitMm === 1 ? "G21" : "G20",
+    "G90",
+    wanted.relativeE ? "M83" : "M82",
+    ...(drawnBackMm > 0.01 ? ["G92 E0", `G1 E-${number(drawnBackMm / unitMm)} F${number(1800 / unitMm)}`] : []),
+    `G92 E${number((wanted.e - wanted.offsetE) / unitMm)}`,
+    fan > 0 ? `M106 S${fan}` : "M107",
+    `G1 F${number(wanted.feedMmMin / unitMm)}`,
+  ];
+}

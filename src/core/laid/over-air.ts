@@ -1,0 +1,214 @@
+/**
+ * Strands over air, found by what lies below them and by nothing else: a strand runs over air where the layer below holds nothing within
+ * its own width. What rests on the lines of a sparse fill is no bridge: there it is held every few millimetres.
+ */
+import { Layer } from "../gcode/layers";
+import { MoveTable } from "../gcode/moves";
+import { ProgramTables } from "../gcode/tables";
+import { eachLayer, eachSample, LayerRaster } from "./raster";
+import { fromX, fromY, Strand, strandsOf } from "./strands";
+
+/** Shorter stretches over air need no care, mm. Common practice, no source. */
+export const SHORTEST_SPAN_MM = 3;
+/** A strand beside a wall of the layer below leans on it: nothing may lie nearer than this, in beads. */
+const FREE_BEADS = 0.7;
+/** So much of a stretch must be free across the whole width of the bead: a leaning wall rests on its neighbour. */
+const FREE_SHARE = 0.5;
+/** Strands of one bridge lie no further apart, in beads. */
+const NEIGHBOUR_BEADS = 2.5;
+/** What holds a strand on its way straight on, and is narrower than this, is a line and no post; in beads. */
+const LINE_BEADS = 1.6;
+
+/** Gaps between the walls and lines of a post are shorter than this, mm. */
+const WIDEST_GAP_MM = 1.5;
+
+/** One stretch of a strand over air. */
+export interface AirStretch {
+  /** Moves that lie over air for the greater part. */
+  firstMove: number;
+  lastMove: number;
+  lengthMm: number;
+  /** From where it leaves what holds it to where it is held again, as the crow flies, mm. */
+  spanMm: number;
+  /** How many of its ends rest on something. */
+  heldEnds: 0 | 1 | 2;
+  strand: Strand;
+  room: { minX: number; minY: number; maxX: number; maxY: number };
+}
+
+/** Strands of one layer that lie side by side over air. */
+export interface Bridge {
+  /** From 0. */
+  layer: number;
+  /** Height it is laid at, mm. */
+  zMm: number;
+  /** Line (from 0) of the first move. */
+  line: number;
+  stretches: AirStretch[];
+  /** All of it, mm. */
+  lengthMm: number;
+  /** The longest, mm. */
+  spanMm: number;
+}
+
+/** The bridges of a program from the bed up. `onLayer` hears how many layers were looked at. */
+export function findBridges(
+  { moves, layers }: ProgramTables,
+  onLayer: (done: number) => void = () => undefined,
+): Bridge[] {
+  const bridges: Bridge[] = [];
+  for (const { layer, strands, below } of eachLayer(moves, layers, (one) => strandsOf(moves, one))) {
+    if (below) bridges.push(...bridgesOf(moves, layer, strands, below));
+    onLayer(layer.index + 1);
+  }
+  return bridges;
+}
+
+function bridgesOf(moves: MoveTable, { index, zMm }: Layer, strands: readonly Strand[], below: LayerRaster): Bridge[] {
+  const stretches = strands.flatMap((strand) => stretchesOverAir(moves, strand, below));
+  return grouped(stretches).map((group) => ({
+    layer: index,
+    zMm,
+    line: moves.line[group[0].firstMove],
+    stretches: group,
+    lengthMm: group.reduce((sum, { lengthMm }) => sum + lengthMm, 0),
+    spanMm: group.reduce((longest, { spanMm }) => Math.max(longest, spanMm), 0),
+  }));
+}
+
+/** A run of samples with nothing, or with something, right below. */
+interface Run {
+  isAir: boolean;
+  free: number;
+  samples: number;
+  fromMm: number;
+  toMm: number;
+  fromX: number;
+  fromY: number;
+  toX: number;
+  toY: number;
+}
+
+/** Stretches of one strand over air, those held by the lines of a fill left out. */
+export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerRaster): AirStretch[] {
+  const { starts, runs } = runsOf(moves, strand, below);
+  const stretches: AirStretch[] = [];
+  runs.forEach((run, i) => {
+    const spanMm = Math.hypot(run.toX - run.fromX, run.toY - run.fromY);
+    // What comes back to where it left is a rim that leans out.
+    if (!run.isAir || spanMm < SHORTEST_SPAN_MM || run.free < run.samples * FREE_SHARE) return;
+    if (isOnLine(runs, i, -1, strand.widthMm) || isOnLine(runs, i, 1, strand.widthMm)) return;
+    const inside = (move: number) => {
+      const [from, to] = [starts[move - strand.firstMove], starts[move - strand.firstMove + 1]];
+      return Math.min(to, run.toMm) - Math.max(from, run.fromMm) > (to - from) / 2;
+    };
+    let first = strand.firstMove;
+    while (first <= strand.lastMove && !inside(first)) first++;
+    if (first > strand.lastMove) return;
+    let last = first;
+    while (last < strand.lastMove && inside(last + 1)) last++;
+    stretches.push({
+      firstMove: first,
+      lastMove: last,
+      lengthMm: run.toMm - run.fromMm,
+      spanMm,
+      heldEnds: (Number(i > 0 || strand.isClosed) + Number(i < runs.length - 1 || strand.isClosed)) as 0 | 1 | 2,
+      strand,
+      room: roomOfMoves(moves, first, last),
+    });
+  });
+  return stretches;
+}
+
+function runsOf(moves: MoveTable, strand: Strand, below: LayerRaster): { starts: number[]; runs: Run[] } {
+  const runs: Run[] = [];
+  const starts = [0];
+  let passedMm = 0;
+  for (let move = strand.firstMove; move <= strand.lastMove; move++) {
+    let lengthMm = 0;
+    eachSample(moves, move, below.cellMm, (x, y, alongMm) => {
+      lengthMm = alongMm;
+      const mm = passedMm + alongMm;
+      const isAir = below.at(x, y) === 0;
+      let run = runs[runs.length - 1];
+      if (!run || run.isAir !== isAir) {
+        run = { isAir, free: 0, samples: 0, fromMm: run ? run.toMm : mm, toMm: mm, fromX: x, fromY: y, toX: x, toY: y };
+        runs.push(run);
+      }
+      run.samples++;
+      run.toMm = mm;
+      run.toX = x;
+      run.toY = y;
+      if (isAir && below.isEmptyAround(x, y, strand.widthMm * FREE_BEADS)) run.free++;
+    });
+    passedMm += lengthMm;
+    starts.push(passedMm);
+  }
+  return { starts, runs };
+}
+
+/** Whether what holds a run on one side is a line that is crossed straight on, with air behind it again. */
+function isOnLine(runs: readonly Run[], at: number, by: 1 | -1, widthMm: number): boolean {
+  let next = at + by;
+  let heldMm = 0;
+  // A gap within a post is no air.
+  while (runs[next] && (!runs[next].isAir || lengthOf(runs[next]) < WIDEST_GAP_MM)) {
+    heldMm += lengthOf(runs[next]);
+    next += by;
+  }
+  if (!runs[next] || heldMm > LINE_BEADS * widthMm) return false;
+  const angle = Math.abs(headingOf(runs[at]) - headingOf(runs[next]));
+  return Math.min(angle, 2 * Math.PI - angle) < Math.PI / 6;
+}
+
+const lengthOf = (run: Run) => run.toMm - run.fromMm;
+const headingOf = (run: Run) => Math.atan2(run.toY - run.fromY, run.toX - run.fromX);
+
+function roomOfMoves(moves: MoveTable, first: number, last: number) {
+  const room = {
+    minX: fromX(moves, first),
+    minY: fromY(moves, first),
+    maxX: fromX(moves, first),
+    maxY: fromY(moves, first),
+  };
+  for (let i = first; i <= last; i++) {
+    room.minX = Math.min(room.minX, moves.x[i]);
+    room.maxX = Math.max(room.maxX, moves.x[i]);
+    room.minY = Math.min(room.minY, moves.y[i]);
+    room.maxY = Math.max(room.maxY, moves.y[i]);
+  }
+  return room;
+}
+
+/** Stretches that lie side by side belong together; in the order of the program. */
+function grouped(stretches: readonly AirStretch[]): AirStretch[][] {
+  const groups: { stretches: AirStretch[]; room: AirStretch["room"] }[] = [];
+  for (const stretch of stretches) {
+    const reach = stretch.strand.widthMm * NEIGHBOUR_BEADS;
+    const { minX, minY, maxX, maxY } = stretch.room;
+    const near = groups.filter(
+      ({ room }) =>
+        minX <= room.maxX + reach &&
+        maxX >= room.minX - reach &&
+        minY <= room.maxY + reach &&
+        maxY >= room.minY - reach,
+    );
+    const [first, ...others] = near;
+    if (!first) {
+      groups.push({ stretches: [stretch], room: { ...stretch.room } });
+      continue;
+    }
+    for (const part of [{ stretches: [stretch], room: stretch.room }, ...others]) {
+      first.stretches.push(...part.stretches);
+      first.room = {
+        minX: Math.min(first.room.minX, part.room.minX),
+        minY: Math.min(first.room.minY, part.room.minY),
+        maxX: Math.max(first.room.maxX, part.room.maxX),
+        maxY: Math.max(first.room.maxY, part.room.maxY),
+      };
+    }
+    for (const other of others) groups.splice(groups.indexOf(other), 1);
+  }
+  for (const group of groups) group.stretches.sort((a, b) => a.firstMove - b.firstMove);
+  return groups.map((group) => group.stretches).sort((a, b) => a[0].firstMove - b[0].firstMove);
+}

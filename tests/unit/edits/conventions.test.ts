@@ -1,0 +1,187 @@
+/** Every edit on files of twelve conventions: what it must not touch stays, what it was asked for is there, and off is as though it never was. */
+import fc from "fast-check";
+import { Edit, editsSchema, keptByAll, provesAsked } from "@/core/edits";
+import { compareKept, digestOf } from "@/core/edits/proof";
+import { readChunks, seeFile } from "@/core/edits/see-file";
+import { applySplices, noSplices, SpliceSet } from "@/core/edits/splice";
+import { readProgram } from "@/core/gcode/read";
+import { Printer } from "@/core/shelf/printer";
+import { Convention, conventions, pieceText } from "../helpers/conventions";
+import { ladle, printers } from "../helpers/demo";
+import { edited, tryEdits } from "../helpers/edits";
+import { bytesOf, textOf } from "../helpers/programs";
+
+const twoTools = printers.find(({ tools }) => tools > 1)!;
+const printerFor = (form: Convention): Printer => (form.tools ? twoTools : ladle);
+/** A wide nozzle, for insides of two layers at once. */
+const wide = (printer: Printer): Printer => ({ ...printer, nozzleMm: 0.6, highestFlowMm3S: 30 });
+
+const LAYERS = 8;
+const scope = fc
+  .tuple(fc.integer({ min: 1, max: LAYERS }), fc.integer({ min: 1, max: LAYERS }))
+  .map(([a, b]) => ({ fromLayer: Math.min(a, b), toLayer: Math.max(a, b), countsFrom: 1 as const }));
+
+/** A sample of every kind, with a scope where it takes one. */
+const kinds: Record<string, fc.Arbitrary<object>> = {
+  fan: fc.tuple(scope, fc.constantFrom("off", "scale", "cap")).map(([where, act]) => ({
+    ...where,
+    ...{ kind: "fan", act, percent: 50 },
+  })),
+  find: scope.map((where) => ({
+    kind: "find",
+    find: { command: "G1" },
+    scope: where,
+    act: { comment: "looked at" },
+  })),
+  "scale-speed": fc
+    .tuple(scope, fc.constantFrom(undefined, ["outer-wall"], ["sparse", "travel"]), fc.integer({ min: 20, max: 180 }))
+    .map(([where, lines, percent]) => ({ kind: "scale-speed", percent, lines, ...where })),
+  "scale-flow": fc
+    .tuple(scope, fc.integer({ min: 60, max: 140 }))
+    .map(([where, percent]) => ({ kind: "scale-flow", percent, ...where })),
+  "speed by factors": scope.map((where) => ({ kind: "scale-speed", percent: 60, by: "factors", ...where })),
+  display: fc.constant({ kind: "display", text: "{{layer}}/{{layers}}", countsFrom: 1 }),
+  waits: fc.constant({ kind: "waits", inside: true, order: true }),
+  pause: fc.integer({ min: 2, max: LAYERS }).map((layer) => ({
+    kind: "pause",
+    at: { layer, countsFrom: 1 },
+    park: { x: 10, y: 10, liftMm: 5 },
+  })),
+  move: fc.record({ x: fc.integer({ min: -20, max: 20 }), y: fc.integer({ min: -20, max: 20 }) }).map((byMm) => ({
+    kind: "move",
+    byMm: { ...byMm, z: 0 },
+  })),
+  tools: fc.constant({ kind: "tools", tools: [{ tool: 0, firstC: 215, laterC: 205 }], allOff: true }),
+  "start-end": fc.constant({ kind: "start-end", start: true, end: true }),
+  "outer-walls": fc.constant({ kind: "outer-walls", passes: 2 }),
+  "inside as one": fc.constant({ kind: "outer-walls", insideEvery: 2 }),
+};
+
+/** What cannot be done with a convention is refused with a sentence that says why. */
+const refusals: [kind: RegExp, form: RegExp, message: RegExp][] = [
+  [/outer-walls/, /spiral/, /closed, level ring/],
+  [/inside as one/, /spiral|variable/, /lie on each other|thick/],
+  [/scale-speed/, /spiral/, /No line of that kind/],
+];
+
+const parsed = (edit: object): Edit[] => editsSchema.parse([JSON.parse(JSON.stringify(edit))]);
+
+function proved(text: string, edits: Edit[], set: SpliceSet, printer: Printer): string[] {
+  const read = (splices: SpliceSet) => {
+    const chunks = () => [applySplices(bytesOf(text), splices)];
+    return seeFile(readChunks(chunks(), printer), chunks, printer);
+  };
+  const digest = (splices: SpliceSet) => digestOf(readChunks([applySplices(bytesOf(text), splices)], printer));
+  const { wrong } = compareKept(digest(noSplices), digest(set), keptByAll(edits));
+  return [...wrong, ...provesAsked(edits, { original: read(noSplices), read }, printer)];
+}
+
+describe.each(conventions.map((form) => [form.name, form] as const))("%s", (_, form) => {
+  const text = pieceText(form, { layers: LAYERS, halfAt: (z) => 8 - z * 0.3 });
+
+  test.each(Object.entries(kinds))("%s", (name, samples) => {
+    const printer = name === "inside as one" ? wide(printerFor(form)) : printerFor(form);
+    fc.assert(
+      fc.property(samples, (sample) => {
+        const edits = parsed(sample);
+        const tried = tryEdits(text, edits, printer);
+        if (!tried.ok) {
+          const known = refusals.find(([kind, at]) => kind.test(name) && at.test(form.name));
+          if (!known) throw new Error(tried.message);
+          expect(tried.message).toMatch(known[2]);
+          return;
+        }
+        const { splices } = tried.value;
+        // The same stack gives the same bytes, and off it is as though it never was.
+        expect(edited(text, edits, printer).after).toBe(textOf(applySplices(bytesOf(text), splices)));
+        expect(edited(text, [{ ...edits[0], off: true }], printer).after).toBe(text);
+        expect(proved(text, edits, splices, printer)).toEqual([]);
+        // Nothing outside the scope goes or changes, and line ends stay.
+        const { fromLayer, toLayer } = { ...sample, ...("scope" in sample ? (sample.scope as object) : {}) } as {
+          fromLayer?: number;
+          toLayer?: number;
+        };
+        for (const { removeBytes, layer, insert } of splices.splices) {
+          if (removeBytes > 0 && fromLayer !== undefined) {
+            expect(layer! + 1).toBeGreaterThanOrEqual(fromLayer);
+            expect(layer! + 1).toBeLessThanOrEqual(toLayer!);
+          }
+          if (insert !== "") expect(insert.endsWith(form.end)).toBe(true);
+          if (form.end === "\r\n") expect(insert.replaceAll("\r\n", "")).not.toContain("\n");
+        }
+      }),
+      { numRuns: 6 },
+    );
+  });
+});
+
+/** Feed in force at the first wall line of each layer, by a reader of its own: F words in their order. */
+function feedsByLayer(text: string): number[] {
+  const feeds: number[] = [];
+  let feed = 0;
+  let z = 0;
+  for (const line of text.split(/\r?\n/)) {
+    const code = line.split(/[;(]/)[0];
+    feed = Number(/ F([\d.]+)/.exec(code)?.[1] ?? feed);
+    z = Number(/ Z([\d.]+)/.exec(code)?.[1] ?? z);
+    if (/^G1 X.*E/.test(code)) feeds[Math.round(z * 5) - 1] ??= feed;
+  }
+  return feeds;
+}
+
+test("half speed in layers 3 to 5: the feeds are halved there and nowhere else", () => {
+  const form = conventions[0];
+  const text = pieceText(form);
+  const { after } = edited(text, parsed({ kind: "scale-speed", percent: 50, fromLayer: 3, toLayer: 5 }));
+  expect(feedsByLayer(text)).toEqual(Array<number>(8).fill(1800));
+  expect(feedsByLayer(after)).toEqual([1800, 1800, 900, 900, 900, 1800, 1800, 1800]);
+});
+
+test("flow by factors: M221 says it where the kind begins, and says 100 where it ends", () => {
+  const text = pieceText(conventions[2]);
+  const lines = ["outer-wall"];
+  const { after } = edited(
+    text,
+    parsed({ kind: "scale-flow", percent: 90, lines, by: "factors", fromLayer: 2, toLayer: 2 }),
+  );
+  expect(after.match(/M221 S\d+/g)).toEqual(["M221 S90", "M221 S100"]);
+  expect(after.replace(/M221 S\d+\n/g, "")).toBe(text);
+});
+
+test("the kind of line is what the comments say: flow of the fill alone, filament by hand", () => {
+  const text = pieceText(conventions[2]);
+  const { after } = edited(text, parsed({ kind: "scale-flow", percent: 80, lines: ["sparse"] }));
+  // Filament behind each fill of the original: named anew, so that the walls behind it go on as they were.
+  const walls = (all: string) => all.split("\n").filter((line) => /^G1 X.*F1800/.test(line)).length;
+  expect(walls(after)).toBe(walls(text));
+  const sum = (all: string) => readProgram(all).filamentPerToolMm[0];
+  const fill = (all: string) => {
+    let [mm, e, isFill] = [0, 0, false];
+    for (const line of all.split("\n")) {
+      if (line.startsWith(";")) isFill = line.includes("fill");
+      const to = / E(-?[\d.]+)/.exec(line);
+      if (to && /^G1 X/.test(line) && isFill) mm += Number(to[1]) - e;
+      if (to) e = Number(to[1]);
+    }
+    return mm;
+  };
+  expect(fill(after)).toBeCloseTo(0.8 * fill(text), 2);
+  expect(sum(after)).toBeCloseTo(sum(text) - 0.2 * fill(text), 2);
+});
+
+test("what the hot end does not melt is said with its line", () => {
+  const { findings } = edited(pieceText(conventions[0]), parsed({ kind: "scale-speed", percent: 500 }));
+  expect(findings.find(({ check }) => check === "beyond-flow")?.message).toMatch(/mm³\/s would be asked for/);
+});
+
+test("start lines are the printer's own, filled in with the file's heats; the print behind them is as it was", () => {
+  for (const form of [conventions[1], conventions[4]]) {
+    const text = pieceText(form);
+    const { after } = edited(text, parsed({ kind: "start-end", start: true }));
+    const lines = after.split(form.end);
+    expect(lines).toContain(`; cuchara: start lines of ${ladle.name}`);
+    expect(lines).toContain("M109 S210");
+    const opening = form.opens!(1);
+    expect(after.slice(after.indexOf(opening))).toBe(text.slice(text.indexOf(opening)));
+  }
+});

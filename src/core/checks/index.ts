@@ -24,6 +24,10 @@ import { spotsDiffer } from "./spots-differ";
 import { proofDiffers } from "./proof-differs";
 import { sharedAcceleration } from "./shared-acceleration";
 import { startTemperature } from "./start-temperature";
+import { toolCold } from "./tool-cold";
+import { toolFan } from "./tool-fan";
+import { toolOffset } from "./tool-offset";
+import { toolUnused } from "./tool-unused";
 import { tooLowToSettle } from "./too-low-to-settle";
 import { unreadableBands } from "./unreadable-bands";
 import { waitsInside } from "./waits-inside";
@@ -39,6 +43,10 @@ export const programChecks: ProgramCheck[] = [
   unwaitedHeat,
   leftOn,
   waitsInside,
+  toolCold,
+  toolUnused,
+  toolOffset,
+  toolFan,
 ];
 
 export const checks: Check[] = [

@@ -102,8 +102,8 @@ export interface EditableFile {
 export interface AppliedEdits {
   /** All edits in one, on the bytes of the original. */
   splices: SpliceSet;
-  /** Per edit: its findings and how many lines it puts in, takes out or changes. */
-  edits: { kind: Edit["kind"]; changedLines: number }[];
+  /** Per edit: how many lines it puts in, takes out or changes, and in which layers. */
+  edits: { kind: Edit["kind"]; changedLines: number; places: LayerSpan[] }[];
   findings: Finding[];
   /** What the whole stack wants: of two edits that speak of a layer, the later one counts. */
   planned: PlannedForTool[];
@@ -132,7 +132,7 @@ export function applyEdits(
   let isChanged = false;
   for (const [index, edit] of edits.entries()) {
     if (edit.off) {
-      counts.push({ kind: edit.kind, changedLines: 0 });
+      counts.push({ kind: edit.kind, changedLines: 0, places: [] });
       continue;
     }
     if (isChanged) seen = file.read(splices);
@@ -151,7 +151,7 @@ export function applyEdits(
     }
     for (const finding of outcome.value.findings) findings.push(finding);
     for (const wanted of outcome.value.planned ?? []) addPlanned(planned, wanted);
-    counts.push({ kind: edit.kind, changedLines: linesChanged(set.value) });
+    counts.push({ kind: edit.kind, changedLines: linesChanged(set.value), places: layersChanged(set.value) });
     const before = seen;
     onStep?.(edit, before, () => file.read(splices));
   }
@@ -207,6 +207,24 @@ function addPlanned(all: PlannedForTool[], { tool, planned }: PlannedForTool): v
     const before = known.planned[key];
     known.planned[key] = wanted.map((value, layer) => (Number.isNaN(value) ? (before?.[layer] ?? NaN) : value));
   }
+}
+
+/** Layers (from 0) from the first to the last. */
+export type LayerSpan = [first: number, last: number];
+
+/** More stretches of layers than this are not told apart on screen. */
+const MOST_SPANS = 2000;
+
+/** The layers in which a set changes something, as stretches. */
+function layersChanged({ splices }: SpliceSet): LayerSpan[] {
+  const spans: LayerSpan[] = [];
+  for (const { layer } of splices) {
+    if (layer === undefined) continue;
+    const last = spans[spans.length - 1];
+    if (last && layer >= last[0] && layer <= last[1] + 1) last[1] = Math.max(last[1], layer);
+    else if (spans.length < MOST_SPANS) spans.push([layer, layer]);
+  }
+  return spans;
 }
 
 function linesChanged({ splices }: SpliceSet): number {

@@ -25,8 +25,77 @@ export interface Hits {
   hits: { line: number; text: string }[];
 }
 
-/** Lines that hold a text, letters of either case. */
-export function searchLines(chunks: Iterable<Uint8Array>, wanted: string, most: number): Hits {
+/** How far a search has come, and what it has found meanwhile. */
+export interface SearchNews {
+  bytes: number;
+  hits: Hits["hits"];
+}
+
+const bytewise = new TextDecoder("latin1");
+
+/**
+ * Lines that hold a text, letters of either case. Chunks are looked through as a whole, and only lines with a hit become text of their own.
+ *
+ * @param most so many hits are told; all are counted @param onNews hears after every chunk what was found in it
+ */
+export function searchLines(
+  chunks: Iterable<Uint8Array>,
+  wanted: string,
+  most: number,
+  onNews: (news: SearchNews) => void = () => undefined,
+): Hits {
+  // Letters beyond ASCII have cases of their own: those lines are looked at one by one.
+  // eslint-disable-next-line no-control-regex
+  if (!/^[\x00-\x7f]*$/.test(wanted)) return searchTexts(chunks, wanted, most);
+  const found: Hits = { count: 0, hits: [] };
+  const low = wanted.toLowerCase();
+  let line = 0;
+  let bytes = 0;
+  let carry: Uint8Array<ArrayBufferLike> = new Uint8Array(0);
+  const look = (block: Uint8Array) => {
+    const text = bytewise.decode(block).toLowerCase();
+    const fresh: Hits["hits"] = [];
+    let counted = 0;
+    for (let at = text.indexOf(low); at >= 0;) {
+      for (let end = block.indexOf(LINE_FEED, counted); end >= 0 && end < at; end = block.indexOf(LINE_FEED, counted)) {
+        line++;
+        counted = end + 1;
+      }
+      const end = block.indexOf(LINE_FEED, at);
+      const stop = end < 0 ? block.length : end;
+      found.count++;
+      if (found.hits.length < most) {
+        const hit = {
+          line,
+          text: decoder.decode(block.subarray(counted, stop)).slice(0, LONGEST_SHOWN).replace(/\r$/, ""),
+        };
+        found.hits.push(hit);
+        fresh.push(hit);
+      }
+      at = text.indexOf(low, stop);
+    }
+    for (let end = block.indexOf(LINE_FEED, counted); end >= 0; end = block.indexOf(LINE_FEED, counted)) {
+      line++;
+      counted = end + 1;
+    }
+    onNews({ bytes, hits: fresh });
+  };
+  for (const chunk of chunks) {
+    bytes += chunk.length;
+    const end = chunk.lastIndexOf(LINE_FEED) + 1;
+    if (end === 0) carry = joined(carry, chunk);
+    else {
+      look(carry.length > 0 ? joined(carry, chunk.subarray(0, end)) : chunk.subarray(0, end));
+      carry = chunk.slice(end);
+    }
+  }
+  if (carry.length > 0) look(carry);
+  return found;
+}
+
+const LINE_FEED = 10;
+
+function searchTexts(chunks: Iterable<Uint8Array>, wanted: string, most: number): Hits {
   const found: Hits = { count: 0, hits: [] };
   const low = wanted.toLowerCase();
   for (const { number, text } of eachLine(chunks, 0)) {
@@ -36,6 +105,68 @@ export function searchLines(chunks: Iterable<Uint8Array>, wanted: string, most: 
     if (found.hits.length < most) found.hits.push({ line: number, text: line });
   }
   return found;
+}
+
+/** Where a window of lines is looked for: at the beginning of a chunk, and the number (from 0) of the line that chunk begins in. */
+export interface WindowStart {
+  startByte: number;
+  firstLine: number;
+}
+
+/** The last chunk of the original that begins before line `from` of the changed program. */
+export function windowStart(
+  counts: readonly { startByte: number; lineEnds: number }[],
+  { splices }: SpliceSet,
+  from: number,
+): WindowStart {
+  let found: WindowStart = { startByte: 0, firstLine: 0 };
+  let lines = 0;
+  let next = 0;
+  let removedUntil = 0;
+  for (const { startByte, lineEnds } of counts) {
+    for (; next < splices.length && splices[next].atByte < startByte; next++) {
+      const { atByte, removeBytes, removeLines, insert } = splices[next];
+      lines += newlinesIn(insert) - removeLines;
+      removedUntil = Math.max(removedUntil, atByte + removeBytes);
+    }
+    // A line that goes may reach over the border of two chunks.
+    if (lines >= from && startByte > 0) break;
+    if (removedUntil <= startByte) found = { startByte, firstLine: lines };
+    lines += lineEnds;
+  }
+  return found;
+}
+
+const newlinesIn = (text: string) => text.split("\n").length - 1;
+
+/** A stretch of the changed program that stands for something else: its lines from `line` (from 0) on, and what stood there. */
+export interface WindowChange {
+  line: number;
+  lines: number;
+  before: string[];
+}
+
+/** What is changed within a window of the changed program. */
+export function changesWithin(
+  chunks: (from: number) => Iterable<Uint8Array>,
+  set: SpliceSet,
+  from: number,
+  count: number,
+): WindowChange[] {
+  let longerBy = 0;
+  const within: { splice: Splice; line: number; lines: number }[] = [];
+  for (const splice of set.splices) {
+    const line = splice.line + longerBy;
+    const lines = newlinesIn(splice.insert);
+    if (line >= from + count) break;
+    if (line + Math.max(1, lines) > from) within.push({ splice, line, lines });
+    longerBy += lines - splice.removeLines;
+  }
+  if (within.length === 0) return [];
+  const first = within[0].splice.atByte;
+  const moved = within.map(({ splice }) => ({ ...splice, atByte: splice.atByte - first }));
+  const old = textsAt(() => chunks(first), moved);
+  return within.map(({ line, lines }, i) => ({ line, lines, before: splitLines(old[i]) }));
 }
 
 export interface ChangedLine {

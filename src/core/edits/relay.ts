@@ -133,7 +133,7 @@ export class Relay implements LineObserver {
   }
 }
 
-function standingOf(state: Readonly<MachineState>, drawnMm: number): Standing {
+export function standingOf(state: Readonly<MachineState>, drawnMm: number): Standing {
   const { x, y, z, unitMm, offsetX, offsetY, offsetZ, relative, relativeE, feedMmMin, tool } = state;
   return {
     ...{ x, y, z, drawnMm, feedMmMin, unitMm, relative, relativeE, offsetX, offsetY, offsetZ, tool },
@@ -145,7 +145,7 @@ function standingOf(state: Readonly<MachineState>, drawnMm: number): Standing {
 }
 
 /** Filament drawn back behind a move, mm. */
-function drawnBehind(drawnMm: number, kind: number, fedMm: number): number {
+export function drawnBehind(drawnMm: number, kind: number, fedMm: number): number {
   if (kind === MoveKind.print) return 0;
   return Math.max(0, drawnMm - fedMm);
 }

@@ -168,7 +168,18 @@ export class Splicer {
   private next = 0;
   private removeUntil = 0;
 
-  constructor(private readonly set: SpliceSet) {}
+  /** @param from where the first chunk begins in the original: what lies before it is not copied */
+  constructor(
+    private readonly set: SpliceSet,
+    from = 0,
+  ) {
+    this.position = from;
+    const { splices } = set;
+    while (this.next < splices.length && splices[this.next].atByte < from) {
+      const { atByte, removeBytes } = splices[this.next++];
+      this.removeUntil = Math.max(this.removeUntil, atByte + removeBytes);
+    }
+  }
 
   /** The pieces that stand for the next chunk of the original. They share the chunk's memory. */
   push(chunk: Uint8Array): Uint8Array[] {
@@ -199,8 +210,8 @@ export class Splicer {
 }
 
 /** The pieces of a program that comes in chunks, with a set applied. */
-export function* splicedChunks(chunks: Iterable<Uint8Array>, set: SpliceSet): Generator<Uint8Array> {
-  const splicer = new Splicer(set);
+export function* splicedChunks(chunks: Iterable<Uint8Array>, set: SpliceSet, from = 0): Generator<Uint8Array> {
+  const splicer = new Splicer(set, from);
   for (const chunk of chunks) yield* splicer.push(chunk);
   yield* splicer.end();
 }

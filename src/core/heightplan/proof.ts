@@ -135,10 +135,15 @@ function startOf(current: Record<SettingKey, Map<number, number>>): ToolSettings
 /** Which tool makes each move. */
 export function toolsOfMoves({ moves, events }: ProgramTables): Uint8Array {
   const tools = new Uint8Array(moves.count);
+  let tool = 0;
+  let from = 0;
   for (let i = 0; i < events.count; i++) {
-    if (events.kind[i] === EventKind.tool) tools.fill(events.value[i], events.move[i]);
+    if (events.kind[i] !== EventKind.tool) continue;
+    tools.fill(tool, from, events.move[i]);
+    tool = events.value[i];
+    from = events.move[i];
   }
-  return tools;
+  return tools.fill(tool, from);
 }
 
 /** First move behind the place where a line for the layer would stand: drawing back for the way to it belongs to it if it stands there. */

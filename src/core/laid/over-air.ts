@@ -12,6 +12,8 @@ import { fromX, fromY, Strand, strandsOf } from "./strands";
 export const SHORTEST_SPAN_MM = 3;
 /** A strand beside a wall of the layer below leans on it: nothing may lie nearer than this, in beads. */
 const FREE_BEADS = 0.7;
+/** A strand on its own is a line of a fill in a corner, unless it is longer, mm. Common practice, no source. */
+const LONE_SPAN_MM = 8;
 /** So much of a stretch must be free across the whole width of the bead: a leaning wall rests on its neighbour. */
 const FREE_SHARE = 0.5;
 /** Strands of one bridge lie no further apart, in beads. */
@@ -66,14 +68,16 @@ export function findBridges(
 
 function bridgesOf(moves: MoveTable, { index, zMm }: Layer, strands: readonly Strand[], below: LayerRaster): Bridge[] {
   const stretches = strands.flatMap((strand) => stretchesOverAir(moves, strand, below));
-  return grouped(stretches).map((group) => ({
-    layer: index,
-    zMm,
-    line: moves.line[group[0].firstMove],
-    stretches: group,
-    lengthMm: group.reduce((sum, { lengthMm }) => sum + lengthMm, 0),
-    spanMm: group.reduce((longest, { spanMm }) => Math.max(longest, spanMm), 0),
-  }));
+  return grouped(stretches)
+    .filter((group) => group.length > 1 || group[0].spanMm >= LONE_SPAN_MM)
+    .map((group) => ({
+      layer: index,
+      zMm,
+      line: moves.line[group[0].firstMove],
+      stretches: group,
+      lengthMm: group.reduce((sum, { lengthMm }) => sum + lengthMm, 0),
+      spanMm: group.reduce((longest, { spanMm }) => Math.max(longest, spanMm), 0),
+    }));
 }
 
 /** A run of samples with nothing, or with something, right below. */
@@ -112,7 +116,7 @@ export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerR
       lastMove: last,
       lengthMm: run.toMm - run.fromMm,
       spanMm,
-      heldEnds: (Number(i > 0 || strand.isClosed) + Number(i < runs.length - 1 || strand.isClosed)) as 0 | 1 | 2,
+      heldEnds: heldEndsOf(moves, strand, runs, i, below),
       strand,
       room: roomOfMoves(moves, first, last),
     });
@@ -145,6 +149,15 @@ function runsOf(moves: MoveTable, strand: Strand, below: LayerRaster): { starts:
     starts.push(passedMm);
   }
   return { starts, runs };
+}
+
+/** How many ends of a run rest on something: on what it goes over next, or on what lies beside the end of the strand. */
+function heldEndsOf(moves: MoveTable, strand: Strand, runs: readonly Run[], at: number, below: LayerRaster): 0 | 1 | 2 {
+  const rests = (x: number, y: number) => !below.isEmptyAround(x, y, strand.widthMm);
+  const { firstMove, lastMove } = strand;
+  const start = at > 0 || strand.isClosed || rests(fromX(moves, firstMove), fromY(moves, firstMove));
+  const end = at < runs.length - 1 || strand.isClosed || rests(moves.x[lastMove], moves.y[lastMove]);
+  return (Number(start) + Number(end)) as 0 | 1 | 2;
 }
 
 /** Whether what holds a run on one side is a line that is crossed straight on, with air behind it again. */
@@ -211,4 +224,27 @@ function grouped(stretches: readonly AirStretch[]): AirStretch[][] {
   }
   for (const group of groups) group.stretches.sort((a, b) => a.firstMove - b.firstMove);
   return groups.map((group) => group.stretches).sort((a, b) => a[0].firstMove - b[0].firstMove);
+}
+
+/** A bridge in figures; `line` counts from 1, `layer` from 0. */
+export interface SeenBridge {
+  line: number;
+  layer: number;
+  heightMm: number;
+  strands: number;
+  lengthMm: number;
+  spanMm: number;
+  /** Strands of it that are not held at both ends. */
+  loose: number;
+  /** How fast it is laid. */
+  feedMmS: number;
+}
+
+/** The bridges of a program in figures. */
+export function seenBridges(tables: ProgramTables): SeenBridge[] {
+  return findBridges(tables).map(({ layer, zMm, line, stretches, lengthMm, spanMm }) => ({
+    ...{ line: line + 1, layer, heightMm: zMm, strands: stretches.length, lengthMm, spanMm },
+    loose: stretches.filter(({ heldEnds }) => heldEnds < 2).length,
+    feedMmS: tables.moves.feedMmS[stretches[0].firstMove],
+  }));
 }

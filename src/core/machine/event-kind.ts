@@ -42,5 +42,7 @@ export const EventKind = {
   axisFeedY: 27,
   axisFeedZ: 28,
   axisFeedE: 29,
+  /** Where a tool's nozzle stands from the first, mm as the crow flies. */
+  toolOffset: 30,
 } as const;
 export type EventKind = (typeof EventKind)[keyof typeof EventKind];

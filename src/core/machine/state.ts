@@ -202,6 +202,7 @@ export function takeTold(state: MachineState, kind: EventKind, value: number, in
       state.axisFeedMmS[axes[kind - EventKind.axisFeedX]] = value;
       return;
     case EventKind.dwell:
+    case EventKind.toolOffset:
       return;
   }
 }

@@ -16,6 +16,18 @@ export interface Reach {
   line: number;
 }
 
+/** One tool of a program. */
+export interface ToolFacts {
+  tool: number;
+  lays: boolean;
+  /** Its filament is first pushed through a nozzle set to less than it takes to melt. */
+  coldFeed: FactAt | null;
+  /** It lays while its own fan stands still and another one turns; `value` is that other one. */
+  fanElsewhere: FactAt | null;
+  /** The program says where it stands from the first. */
+  hasOffset: boolean;
+}
+
 export interface ProgramFacts {
   /** Null where it is never set. */
   hottestNozzle: FactAt | null;
@@ -37,6 +49,8 @@ export interface ProgramFacts {
   waitsInside: { count: number; line: number } | null;
   /** Tools that lay material. */
   layingTools: number[];
+  /** What is to be known of each tool that is heated, chosen or lays. */
+  tools: ToolFacts[];
   /** What is on when the program has ended: °C by tool, °C, fans that turn, motors. */
   leftOn: { nozzles: { tool: number; valueC: number }[]; bedC: number; fans: number[]; motors: boolean };
 }
@@ -111,6 +125,17 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
   const setC = new Map<number, number>();
   const waited = new Set<number>();
   const fans = new Map<number, number>();
+  const ofTool = new Map<number, ToolFacts>();
+  const factsOfTool = (one: number): ToolFacts => {
+    let known = ofTool.get(one);
+    if (!known) {
+      known = { tool: one, lays: false, coldFeed: null, fanElsewhere: null, hasOffset: false };
+      ofTool.set(one, known);
+    }
+    return known;
+  };
+  /** The tool in use, and whether anything of it may still be found: this is asked at every move. */
+  let current = factsOfTool(0);
   const layingTools = new Set<number>();
   let bedC = 0;
   let motors = true;
@@ -136,6 +161,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
       case EventKind.nozzleTemperature:
       case EventKind.nozzleTemperatureWait:
         setC.set(index, value);
+        if (value > 0) factsOfTool(index);
         if (isWait) waited.add(index);
         hottestNozzle = hotter(hottestNozzle, value, line);
         break;
@@ -153,8 +179,12 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
       case EventKind.motorsOn:
         motors = true;
         break;
+      case EventKind.toolOffset:
+        factsOfTool(index).hasOffset = true;
+        break;
       case EventKind.tool:
         tool = value;
+        current = factsOfTool(tool);
     }
     hot = (setC.get(tool) ?? 0) >= COLDEST_FEED_C;
     event++;
@@ -166,6 +196,9 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     const lays = laysMaterial(kind);
     if (!hot && moves.filamentMm[i] > 1e-6 && coldFeed === null) {
       coldFeed = { value: setC.get(tool) ?? 0, line: moves.line[i] + 1 };
+    }
+    if (!hot && moves.filamentMm[i] > 1e-6 && current.coldFeed === null) {
+      current.coldFeed = { value: setC.get(tool) ?? 0, line: moves.line[i] + 1 };
     }
     if (kind === MoveKind.retract || kind === MoveKind.restore) continue;
     const z = moves.z[i];
@@ -179,6 +212,11 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     if (i > 0 && !laysMaterial(moves.kind[i - 1])) laid.add(moves.x[i - 1], moves.y[i - 1], i);
     if (highestLaid < 0 || z > moves.z[highestLaid]) highestLaid = i;
     if (moves.layer[i] >= 0) began = true;
+    current.lays = true;
+    if (current.fanElsewhere === null && fans.size > 1 && !(fans.get(tool)! > 0)) {
+      const [other] = [...fans].find(([index, duty]) => index !== tool && duty > 0) ?? [];
+      if (other !== undefined) current.fanElsewhere = { value: other, line: moves.line[i] + 1 };
+    }
     if (lastLaying === tool) continue;
     lastLaying = tool;
     layingTools.add(tool);
@@ -199,6 +237,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     unknownCommands: unknown.some(({ command }) => /[A-Z_]{3,}/.test(command)),
     waitsInside,
     layingTools: [...layingTools].sort((a, b) => a - b),
+    tools: [...ofTool.values()].sort((a, b) => a.tool - b.tool),
     leftOn: {
       nozzles: [...setC].filter(([, valueC]) => valueC > 0).map(([index, valueC]) => ({ tool: index, valueC })),
       bedC,

@@ -31,6 +31,8 @@ export interface LayerReport {
   insertByte: number;
   /** Number in the comment that opens it. */
   marker?: number;
+  /** Filament by tool, mm; only in programs of several tools. */
+  tools?: [tool: number, mm: number][];
 }
 
 export interface Bounds {
@@ -45,7 +47,7 @@ export interface Bounds {
 /** A report keeps so many changes of settings; a program can have millions. */
 export const MOST_CHANGES = 5000;
 /** Goes up whenever a report says more than before: an older one is made anew. */
-export const REPORT_VERSION = 2;
+export const REPORT_VERSION = 3;
 
 export interface ProgramReport {
   version: number;
@@ -142,6 +144,8 @@ export function reportOf(
     insertByte: layer.insertByte,
     ...(layer.marker === undefined ? {} : { marker: layer.marker }),
   }));
+  const isOfSeveral = tables.filamentPerToolMm.filter((mm) => mm > 0).length > 1;
+  const tools = isOfSeveral ? toolsOfMoves(tables) : null;
   let total = 0;
   const bounds = emptyBounds();
   const travelBounds = emptyBounds();
@@ -162,6 +166,7 @@ export function reportOf(
     layer.seconds += seconds[i];
     if (!laysMaterial(kind)) continue;
     layer.filamentMm += moves.filamentMm[i];
+    if (tools) addTo((layer.tools ??= []), tools[i], moves.filamentMm[i]);
     const length = Math.sqrt((x - fromX) * (x - fromX) + (y - fromY) * (y - fromY));
     // Specks never come to their speed.
     if (length > 1) {
@@ -232,6 +237,12 @@ export function reportOf(
     allChanges: changes,
     seconds,
   };
+}
+
+function addTo(tools: [tool: number, mm: number][], tool: number, mm: number): void {
+  const known = tools.find(([one]) => one === tool);
+  if (known) known[1] += mm;
+  else tools.push([tool, mm]);
 }
 
 /** How a program draws the filament back. */

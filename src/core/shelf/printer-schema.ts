@@ -27,6 +27,8 @@ export const printerSchema = z.object({
     .max(8, "At most 8 tools")
     .default(1),
   fanPerTool: z.boolean().default(false),
+  /** A program must say itself where the further tools stand from the first (M218). */
+  offsetsInProgram: z.boolean().default(false),
   /** Duty (0–255) below which the fan does not turn. */
   smallestTurningDuty: z
     .int({ error: "A duty is a whole number" })

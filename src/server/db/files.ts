@@ -26,6 +26,8 @@ export interface StoredFile {
   edits: string;
   /** Counts its changes. */
   version: number;
+  /** It was written here. */
+  written: boolean;
 }
 
 interface Row {
@@ -37,6 +39,7 @@ interface Row {
   summary: string | null;
   edits: string;
   version: number;
+  written: number;
 }
 
 const read = (row: Row): StoredFile => ({
@@ -48,9 +51,10 @@ const read = (row: Row): StoredFile => ({
   summary: row.summary === null ? null : (JSON.parse(row.summary) as FileSummary),
   edits: row.edits,
   version: row.version,
+  written: row.written === 1,
 });
 
-const LISTED = "id, name, size_bytes, printer_id, created_at, summary, edits, version";
+const LISTED = "id, name, size_bytes, printer_id, created_at, summary, edits, version, written";
 const READY = "state = 'ready' AND removed_at IS NULL";
 
 export const files = {
@@ -64,18 +68,54 @@ export const files = {
     return readRow("file", row, read);
   },
   /** Opens a file for receiving; until `finish` nobody sees it, and a new start throws it away. */
-  begin(name: string, printerId: number | null): number {
+  begin(name: string, printerId: number | null, written = false): number {
     const result = quickDatabase()
       .prepare(
-        `INSERT INTO files (name, state, printer_id, created_at, splices) VALUES (?, 'receiving', ?, ?, '{"splices":[]}')`,
+        `INSERT INTO files (name, state, printer_id, created_at, splices, written) VALUES (?, 'receiving', ?, ?, '{"splices":[]}', ?)`,
       )
-      .run(name, printerId, new Date().toISOString());
+      .run(name, printerId, new Date().toISOString(), written ? 1 : 0);
     return Number(result.lastInsertRowid);
   },
   append(id: number, startByte: number, bytes: Uint8Array): void {
     quickDatabase()
       .prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)")
       .run(id, startByte, bytes);
+    addLineCount(id, startByte, bytes);
+  },
+  /** Another text in the place of a program that was written here, with its report; its edits are laid anew. */
+  rewrite(id: number, name: string, bytes: Uint8Array, read: { report: string; summary: FileSummary }): void {
+    const connection = database();
+    connection.transaction(() => {
+      connection.prepare("DELETE FROM file_chunks WHERE file_id = ?").run(id);
+      connection.prepare("DELETE FROM file_lines WHERE file_id = ?").run(id);
+      for (let at = 0; at < bytes.length; at += CHUNK_BYTES) {
+        const chunk = bytes.subarray(at, at + CHUNK_BYTES);
+        connection.prepare("INSERT INTO file_chunks (file_id, start_byte, bytes) VALUES (?, ?, ?)").run(id, at, chunk);
+        connection
+          .prepare("INSERT INTO file_lines (file_id, start_byte, line_ends) VALUES (?, ?, ?)")
+          .run(id, at, lineEndsIn(chunk));
+      }
+      connection
+        .prepare(
+          `UPDATE files SET name = ?, size_bytes = ?, report = ?, summary = ?, edits = '[]', splices = '{"splices":[]}', version = version + 1 WHERE id = ?`,
+        )
+        .run(name, bytes.length, read.report, JSON.stringify(read.summary), id);
+    })();
+    tellChange("files", id);
+  },
+  /** Where each chunk begins and how many lines end in it; counted now for files from before such counts were kept. */
+  lineCounts(id: number): { startByte: number; lineEnds: number }[] {
+    const select = quickDatabase().prepare(
+      "SELECT start_byte AS startByte, line_ends AS lineEnds FROM file_lines WHERE file_id = ? ORDER BY start_byte",
+    );
+    const counts = select.all(id) as { startByte: number; lineEnds: number }[];
+    if (counts.length > 0) return counts;
+    let at = 0;
+    for (const chunk of fileChunks(database(), id)) {
+      addLineCount(id, at, chunk);
+      at += chunk.length;
+    }
+    return select.all(id) as { startByte: number; lineEnds: number }[];
   },
   /** Makes a received file visible, in one step with its report (JSON text); whether it was still there. */
   finish(id: number, sizeBytes: number, read: { report: string; summary: FileSummary }): boolean {
@@ -133,16 +173,42 @@ export const files = {
   },
 };
 
-/** The chunks of a file in order, one at a time, from any connection. */
-export function* fileChunks(connection: Database.Database, id: number): Generator<Uint8Array> {
+const LINE_END = 10;
+
+function lineEndsIn(bytes: Uint8Array): number {
+  let count = 0;
+  for (let at = bytes.indexOf(LINE_END); at >= 0; at = bytes.indexOf(LINE_END, at + 1)) count++;
+  return count;
+}
+
+function addLineCount(id: number, startByte: number, bytes: Uint8Array): void {
+  quickDatabase()
+    .prepare("INSERT OR REPLACE INTO file_lines (file_id, start_byte, line_ends) VALUES (?, ?, ?)")
+    .run(id, startByte, lineEndsIn(bytes));
+}
+
+/** The chunks of a file in order from one that begins at `from` on, one at a time, from any connection. */
+export function* fileChunks(connection: Database.Database, id: number, from = 0): Generator<Uint8Array> {
   const next = connection.prepare(
     "SELECT start_byte, bytes FROM file_chunks WHERE file_id = ? AND start_byte >= ? ORDER BY start_byte LIMIT 1",
   );
-  let from = 0;
+  let at = from;
   for (;;) {
-    const row = next.get(id, from) as { start_byte: number; bytes: Buffer } | undefined;
+    const row = next.get(id, at) as { start_byte: number; bytes: Buffer } | undefined;
     if (!row) return;
     yield row.bytes;
-    from = row.start_byte + row.bytes.length;
+    at = row.start_byte + row.bytes.length;
+  }
+}
+
+/** The bytes of a file from one of them on, chunk by chunk. */
+export function* fileBytesFrom(connection: Database.Database, id: number, byte: number): Generator<Uint8Array> {
+  const { start } = connection
+    .prepare("SELECT max(start_byte) AS start FROM file_chunks WHERE file_id = ? AND start_byte <= ?")
+    .get(id, byte) as { start: number | null };
+  let skip = byte - (start ?? 0);
+  for (const chunk of fileChunks(connection, id, start ?? 0)) {
+    if (skip < chunk.length) yield chunk.subarray(skip);
+    skip = Math.max(0, skip - chunk.length);
   }
 }

@@ -3,7 +3,7 @@ import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
 import { applyEdits, applyOne, Edit, EditableFile, keptByAll, provesAsked } from "@/core/edits";
-import { ChangedLine, changedLines, Hits, linesOf, searchLines } from "@/core/edits/look";
+import { ChangedLine, changedLines, Hits, searchLines } from "@/core/edits/look";
 import { compareKept, digestOf } from "@/core/edits/proof";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
@@ -12,7 +12,13 @@ import { Finding, worstFirst } from "@/core/findings/finding";
 import { tooLongToSend, tooMuch } from "@/core/gcode/bounds";
 import { ProgramTables } from "@/core/gcode/read";
 import { commandLengths, lineEndByteOf } from "@/core/gcode/transmit";
-import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer } from "@/core/heightplan/proof";
+import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer, toolsOfMoves } from "@/core/heightplan/proof";
+import { Cut, cutThrough } from "@/core/laid/cut";
+import { Front, frontOf } from "@/core/laid/front";
+import { kindsOf } from "@/core/laid/kinds";
+import { SeenBridge, seenBridges } from "@/core/laid/over-air";
+import { packMoves } from "@/core/laid/picture";
+import { moveSeconds } from "@/core/motion/duration";
 import { limitsFor } from "@/core/motion/limits";
 import { JobProgram, jobProgram } from "@/core/report/progress";
 import { MOST_CHANGES, ProgramReport, reportOf } from "@/core/report/report";
@@ -27,7 +33,9 @@ import { isBeside, Run, unitsOf } from "@/core/trials/run";
 import { Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
 import { inspectTrial } from "@/core/trials/inspect";
-import { fileChunks } from "@/server/db/files";
+import { MergedFile, mergeFiles, MergeWish } from "@/core/edits/merge-files";
+import { CHUNK_BYTES, fileBytesFrom, fileChunks } from "@/server/db/files";
+import { gathered } from "@/server/db/gathered";
 import { checkBackup } from "./check-backup";
 import { StoredReport, storedReport } from "./stored-report";
 
@@ -35,6 +43,8 @@ export interface TaskTools {
   /** A connection of the worker's own, for reading only. */
   database(): Database.Database;
   progress(share: number): void;
+  /** Part of the answer, ahead of it. */
+  tell(part: unknown): void;
 }
 
 export const tasks = {
@@ -129,7 +139,7 @@ export const tasks = {
     tools: TaskTools,
   ): Result<{
     splices: string;
-    edits: { kind: string; changedLines: number }[];
+    edits: { kind: string; changedLines: number; places: [first: number, last: number][] }[];
     findings: Finding[];
     inserted: { line: number; layer: number; fromMm: number; text: string }[];
     removed: { line: number }[];
@@ -178,17 +188,16 @@ export const tasks = {
     return succeed({ total: own.splices.length, lines: changedLines(chunks, own, from, count) });
   },
 
-  /** A window of a file's lines, as it came or with its edits. */
-  fileLines(
-    { splices, from, count, ...file }: LookInput & { from: number; count: number },
+  /** Lines of a file that hold a text; what is found on the way is told at once. */
+  searchFile(
+    { splices, text, most, sizeBytes, ...file }: LookInput & { text: string; most: number; sizeBytes: number },
     tools: TaskTools,
-  ): string[] {
-    return linesOf(splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet), from, count);
-  },
-
-  /** Lines of a file that hold a text. */
-  searchFile({ splices, text, most, ...file }: LookInput & { text: string; most: number }, tools: TaskTools): Hits {
-    return searchLines(splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet), text, most);
+  ): Hits {
+    const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
+    return searchLines(chunks, text, most, ({ bytes, hits }) => {
+      tools.progress(Math.min(0.99, bytes / Math.max(1, sizeBytes)));
+      if (hits.length > 0) tools.tell(hits);
+    });
   },
 
   /** What the machine holds behind a line (from 0) of a file. */
@@ -198,6 +207,60 @@ export const tasks = {
   ): MachineState {
     const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
     return readChunks(firstLines(chunks, line + 1), printer).endState;
+  },
+
+  /** Strands over air, as edit `index` finds the file. */
+  fileBridges({ index, ...input }: EditInput & { index: number }, tools: TaskTools): Result<SeenBridge[]> {
+    const { printer, edits } = input;
+    const file = editableFile(input, tools);
+    const below = applyEdits(edits.slice(0, index), file, printer, input.name);
+    if (!below.ok) return below;
+    const tables = (index === 0 ? file.original : file.read(below.value.splices)).tables();
+    return succeed(seenBridges(tables));
+  },
+
+  /** The piece seen from the front, by what is laid. */
+  fileFront: ({ printer, ...look }: LookInput & { printer: Printer }, tools: TaskTools): Front =>
+    frontOf(readChunks(lookedAt(look, tools), printer)),
+
+  /** Moves of some layers for a viewer, packed; of all of them where `count` is 0. */
+  fileMoves(
+    { printer, fromLayer, count, ...look }: LookInput & { printer: Printer; fromLayer: number; count: number },
+    tools: TaskTools,
+  ): Uint8Array {
+    const tables = readChunks(lookedAt(look, tools), printer);
+    const { moves, layers } = tables;
+    const { kind, from } = kindsOf(tables, (done) => tools.progress(0.6 + (0.4 * done) / layers.length));
+    const layerStarts = Uint32Array.from(layers, ({ firstMove }) => firstMove);
+    const first = count === 0 ? 0 : (layerStarts[Math.min(fromLayer, layers.length - 1)] ?? 0);
+    const last = count === 0 ? moves.count : (layerStarts[fromLayer + count] ?? moves.count);
+    return packMoves(moves, { kind, tool: toolsOfMoves(tables), layerStarts, kindsFrom: from }, first, last);
+  },
+
+  /** A cut through the outer wall at a height. */
+  fileCut(
+    { printer, atMm, ...look }: LookInput & { printer: Printer; atMm: number },
+    tools: TaskTools,
+  ): Cut & { seconds: number } {
+    const tables = readChunks(lookedAt(look, tools), printer);
+    const seconds = moveSeconds(tables.moves, tables.events, limitsFor(printer)).reduce((sum, s) => sum + s, 0);
+    return { ...cutThrough(tables, kindsOf(tables).kind, { atMm, widthMm: 5, heightMm: 2 }), seconds };
+  },
+
+  /** Two files as one print, told piece by piece; refused with field and reason if they cannot be one. */
+  mergeFiles(
+    { files: pair, printer, wish }: { files: [MergeInput, MergeInput]; printer: Printer; wish: MergeWish },
+    tools: TaskTools,
+  ): Result<null> {
+    const prepared = ({ name, tool, ...file }: MergeInput): MergedFile => ({
+      ...{ name, tool },
+      file: seeFile(readWhole({ ...file, printer }, tools), chunksOf(file, tools), printer),
+      bytes: (from, to) => firstBytes(fileBytesFrom(tools.database(), file.fileId, from), to - from),
+    });
+    const merged = mergeFiles([prepared(pair[0]), prepared(pair[1])], printer, wish);
+    if (!merged.ok) return merged;
+    for (const piece of gathered(merged.value, CHUNK_BYTES)) tools.tell(piece);
+    return succeed(null);
   },
 
   /** What is wrong with the edited file as it stands. */
@@ -251,6 +314,27 @@ interface LookInput {
   fileId: number;
   splices: string;
 }
+
+/** A file that becomes part of another, and the tool it is laid with. */
+interface MergeInput {
+  fileId: number;
+  sizeBytes: number;
+  name: string;
+  tool: number;
+}
+
+/** Cuts a stream off behind so many bytes. */
+function* firstBytes(chunks: Iterable<Uint8Array>, count: number): Generator<Uint8Array> {
+  let left = count;
+  for (const chunk of chunks) {
+    if (left <= 0) return;
+    yield chunk.subarray(0, left);
+    left -= chunk.length;
+  }
+}
+
+const lookedAt = ({ splices, ...file }: LookInput, tools: TaskTools) =>
+  splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
 
 /** What is known of a program before it is printed. */
 export interface RunFacts {

@@ -58,9 +58,9 @@ export function endWorkers(): void {
 export async function runTask<N extends TaskName>(
   name: N,
   input: Input<N>,
-  options: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
+  options: { signal?: AbortSignal; onProgress?: (share: number) => void; onPart?: (part: unknown) => void } = {},
 ): Promise<Output<N>> {
-  const { signal, onProgress } = options;
+  const { signal, onProgress, onPart } = options;
   if (pool().waiting.length >= MOST_WAITING) {
     throw new Refused("busy", "Cuchara has more to compute than it can just now. Try again in a moment.");
   }
@@ -88,8 +88,9 @@ export async function runTask<N extends TaskName>(
           reject(reason instanceof Error ? reason : new Error(`The worker ended with ${String(reason)}.`)),
         );
       };
-      const onMessage = (message: { progress?: number; output?: Output<N>; failure?: string }) => {
+      const onMessage = (message: { progress?: number; part?: unknown; output?: Output<N>; failure?: string }) => {
         if (message.progress !== undefined) onProgress?.(message.progress);
+        else if (message.part !== undefined) onPart?.(message.part);
         else if (message.failure !== undefined) settle(true, () => reject(new Error(message.failure)));
         else settle(true, () => resolve(message.output as Output<N>));
       };

@@ -15,6 +15,7 @@ parentPort?.on("message", ({ name, input }: { name: TaskName; input: unknown }) 
       lastProgress = share;
       parentPort?.postMessage({ progress: share });
     },
+    tell: (part) => parentPort?.postMessage({ part }),
   };
   try {
     const output = (tasks[name] as (input: unknown, tools: TaskTools) => unknown)(input, tools);

@@ -1,10 +1,11 @@
 /** What is done with opened files, whoever asks for it. */
 import { Edit, editsSchema } from "@/core/edits";
-import { Printer } from "@/core/shelf/printer";
+import { bedCentre, bedDepthMm, Printer } from "@/core/shelf/printer";
 import { readBench } from "../db/bench";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
 import { database } from "../db/connection";
 import { CHUNK_BYTES, fileChunks, files, StoredFile } from "../db/files";
+import { gathered } from "../db/gathered";
 import { printers } from "../db/printers";
 import { refuseStale } from "../db/rows";
 import { missing, Refused } from "../refused";
@@ -135,24 +136,70 @@ export async function saveEdited(file: StoredFile, name: string, signal: AbortSi
   const id = files.begin(name, file.printerId);
   try {
     let stored = 0;
-    for (const chunk of chunks) {
-      for (let at = 0; at < chunk.length; at += CHUNK_BYTES)
-        files.append(id, stored + at, chunk.subarray(at, at + CHUNK_BYTES));
+    for (const chunk of gathered(chunks, CHUNK_BYTES)) {
+      files.append(id, stored, chunk);
       stored += chunk.length;
       // Other requests have their turn between two chunks.
       await new Promise((resolve) => setImmediate(resolve));
       signal.throwIfAborted();
     }
-    const read = await runTask(
-      "readFile",
-      { fileId: id, name, sizeBytes: stored, printer: printerFor(file) },
-      { signal },
-    );
-    if (!read.ok) throw new Refused("unreadable", read.message, { field: read.field });
-    files.finish(id, stored, read.value);
+    await finishFile(id, name, stored, printerFor(file), signal);
     return id;
   } catch (error) {
     files.discard(id);
     throw error;
   }
 }
+
+/** Reads a file whose bytes are there and makes it visible; refused if it is no program that prints something. */
+async function finishFile(fileId: number, name: string, sizeBytes: number, printer: Printer, signal: AbortSignal) {
+  const read = await runTask("readFile", { fileId, name, sizeBytes, printer }, { signal });
+  if (!read.ok) throw new Refused("unreadable", read.message, { field: read.field });
+  files.finish(fileId, sizeBytes, read.value);
+}
+
+export interface MergeRequest {
+  with: number;
+  tools: [number, number];
+  idleBelowC: number;
+  park?: { x: number; y: number };
+  name?: string;
+}
+
+/** Two files as one print, as an opened file of its own; its id. Refused with the field if they cannot be one. */
+export async function mergedFile(file: StoredFile, request: MergeRequest, signal: AbortSignal): Promise<number> {
+  const other = files.get(request.with);
+  if (!other) throw missing(`There is no file ${request.with}.`);
+  const printer = printerFor(file);
+  const centre = bedCentre(printer);
+  const park = request.park ?? { x: centre.x, y: centre.y - bedDepthMm(printer) / 2 + PARKED_FROM_EDGE_MM };
+  const plain = (name: string) => name.replace(/\.\w+$/, "");
+  const name = request.name ?? `${plain(file.name)}-and-${plain(other.name)}.gcode`;
+  const pair = [file, other].map(({ id, sizeBytes, name: called }, i) => ({
+    ...{ fileId: id, sizeBytes, name: called, tool: request.tools[i] },
+  }));
+  const id = files.begin(name, file.printerId);
+  try {
+    let stored = 0;
+    const merged = await runTask(
+      "mergeFiles",
+      { files: [pair[0], pair[1]], printer, wish: { idleBelowC: request.idleBelowC, park } },
+      {
+        signal,
+        onPart(piece) {
+          files.append(id, stored, piece as Uint8Array);
+          stored += (piece as Uint8Array).length;
+        },
+      },
+    );
+    if (!merged.ok) throw new Refused("invalid", merged.message, { field: merged.field });
+    await finishFile(id, name, stored, printer, signal);
+    return id;
+  } catch (error) {
+    files.discard(id);
+    throw error;
+  }
+}
+
+/** Tools are changed so far from the bed's front edge, mm: away from the piece. Common practice, no source. */
+const PARKED_FROM_EDGE_MM = 10;

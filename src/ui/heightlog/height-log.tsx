@@ -123,7 +123,8 @@ export function HeightLog(props: Props) {
               bands.map((band, i) => (
                 <EdgeHandle
                   key={i}
-                  band={band}
+                  label={`Lower edge of band ${band.number}, at ${plainNumber(band.fromMm)} mm.`}
+                  mm={band.fromMm}
                   scale={scale}
                   left={edges.leftPx + edges.column.widthPx - GAP_PX}
                   onMove={(mm, gesture) => onMoveEdge(i, mm, gesture)}

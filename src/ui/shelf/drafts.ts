@@ -16,6 +16,7 @@ export const newPrinter = {
   dialect: "jerk",
   tools: 1,
   fanPerTool: false,
+  offsetsInProgram: false,
   smallestTurningDuty: 15,
   printAccelerationMmS2: 1000,
   travelAccelerationMmS2: 1000,

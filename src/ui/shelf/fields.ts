@@ -95,6 +95,12 @@ export const printerFields: FieldGroup<Printer>[] = [
         when: ({ dialect }) => dialect !== "valve",
       },
       { name: "fanPerTool", label: "A fan for each tool", kind: "switch", when: ({ tools }) => tools > 1 },
+      {
+        name: "offsetsInProgram",
+        label: "Files say where tools stand",
+        kind: "switch",
+        when: ({ tools }) => tools > 1,
+      },
       { name: "fanRunUpS", label: "Fan takes to run up", kind: "number", unit: "s", step: 0.5 },
       {
         name: "screenLetters",

@@ -6,6 +6,7 @@ import type { Spot } from "@/core/specimens/specimen";
 import type { TrialMoves } from "@/workers/trial-messages";
 import { useScheme } from "../frame/scheme";
 import { LayerPicker } from "./layer-picker";
+import { toolColours } from "../theme/tool-colours";
 import { palettes } from "../theme/tokens";
 import logStyles from "../heightlog/height-log.module.css";
 
@@ -25,6 +26,8 @@ function pens(palette: (typeof palettes)["light"]): Partial<Record<number, Pen>>
     [MoveKind.sparse]: { label: "sparse fill", colour: palette.traceSecond, width: 1.6, dash: [7, 2] },
     [MoveKind.bridge]: { label: "bridge", colour: palette.mustard, width: 2.4, dash: [] },
     [MoveKind.skirt]: { label: "skirt or brim", colour: palette.faint, width: 1.6, dash: [6, 3] },
+    [MoveKind.support]: { label: "support", colour: palette.faint, width: 1.2, dash: [2, 2] },
+    [MoveKind.prime]: { label: "priming", colour: palette.faint, width: 1.2, dash: [] },
   };
 }
 
@@ -64,11 +67,16 @@ interface Props {
   tops: ArrayLike<number>;
   /** Spots of side-by-side values, bed coordinates. */
   spots: readonly Spot[];
+  /** The tool of each move, where lines are coloured by it. */
+  toolOf?: Uint8Array;
+  /** The layer of the moves, where they count others than the heights do. */
+  movesLayer?: number;
   heightPx: number;
   onLayer(layer: number): void;
 }
 
-export function AboveView({ moves, layer, tops, spots, heightPx, onLayer }: Props) {
+export function AboveView(props: Props) {
+  const { moves, layer, tops, spots, toolOf, movesLayer = layer, heightPx, onLayer } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const { scheme } = useScheme();
   const palette = palettes[scheme];
@@ -98,21 +106,26 @@ export function AboveView({ moves, layer, tops, spots, heightPx, onLayer }: Prop
     const px = (value: number) => width / 2 + (value - (box.minX + box.maxX) / 2) * perMm;
     const py = (value: number) => height / 2 - (value - (box.minY + box.maxY) / 2) * perMm;
     const styles = pens(palette);
-    const from = moves.layerStarts[layer];
-    const to = moves.layerStarts[layer + 1] ?? moves.moves.count;
+    const from = moves.layerStarts[movesLayer];
+    const to = moves.layerStarts[movesLayer + 1] ?? moves.moves.count;
+    const tools = toolOf ? [...new Set(toolOf.subarray(from, to))] : [null];
     for (const [k, pen] of Object.entries(styles)) {
       if (!pen) continue;
-      context.beginPath();
-      for (let i = Math.max(1, from); i < to; i++) {
-        if (kind[i] !== Number(k) || (x[i] === x[i - 1] && y[i] === y[i - 1])) continue;
-        context.moveTo(px(x[i - 1]), py(y[i - 1]));
-        context.lineTo(px(x[i]), py(y[i]));
+      for (const tool of tools) {
+        context.beginPath();
+        for (let i = Math.max(1, from); i < to; i++) {
+          if (kind[i] !== Number(k) || (x[i] === x[i - 1] && y[i] === y[i - 1])) continue;
+          if (tool !== null && toolOf![i] !== tool) continue;
+          context.moveTo(px(x[i - 1]), py(y[i - 1]));
+          context.lineTo(px(x[i]), py(y[i]));
+        }
+        const isLaid = Number(k) >= MoveKind.outerWall;
+        context.strokeStyle = tool !== null && isLaid ? toolColours[tool % toolColours.length] : pen.colour;
+        context.lineWidth = pen.width;
+        context.setLineDash(pen.dash);
+        context.lineCap = "round";
+        context.stroke();
       }
-      context.strokeStyle = pen.colour;
-      context.lineWidth = pen.width;
-      context.setLineDash(pen.dash);
-      context.lineCap = "round";
-      context.stroke();
     }
     context.setLineDash([]);
     labelSpots(context, spots, { px, py }, palette);
@@ -120,7 +133,7 @@ export function AboveView({ moves, layer, tops, spots, heightPx, onLayer }: Prop
     context.font = '12px "Figtree Variable", sans-serif';
     context.textAlign = "center";
     context.fillText("front", width / 2, height - 8);
-  }, [moves, layer, spots, palette]);
+  }, [moves, movesLayer, spots, toolOf, palette]);
   return (
     <div>
       <LayerPicker layer={layer} tops={tops} onLayer={onLayer} />

@@ -9,21 +9,30 @@ import type { TrialMoves } from "@/workers/trial-messages";
 import { useScheme } from "../frame/scheme";
 import type { LogBand } from "../heightlog/column";
 import { LayerPicker } from "./layer-picker";
+import { toolColours } from "../theme/tool-colours";
 import { palettes } from "../theme/tokens";
 
 interface Props {
   moves: TrialMoves | null;
   bands: LogBand[];
+  /** The tool of each move, where lines are coloured by it. */
+  toolOf?: Uint8Array;
+  /** The layer of the moves, where they count others than the heights do. */
+  movesLayer?: number;
   layer: number;
   tops: ArrayLike<number>;
   heightPx: number;
   onLayer(layer: number): void;
 }
 
-export function PathView({ moves, bands, layer, tops, heightPx, onLayer }: Props) {
+export function PathView(props: Props) {
+  const { moves, bands, toolOf, layer, movesLayer = layer, tops, heightPx, onLayer } = props;
   const { scheme } = useScheme();
   const palette = palettes[scheme];
-  const lines = useMemo(() => (moves ? linesOf(moves, bands, palette.primary) : null), [moves, bands, palette.primary]);
+  const lines = useMemo(
+    () => (moves ? linesOf(moves, bands, palette.primary, toolOf) : null),
+    [moves, bands, palette.primary, toolOf],
+  );
   return (
     <div>
       <LayerPicker layer={layer} tops={tops} onLayer={onLayer} says="Up to layer">
@@ -48,7 +57,7 @@ export function PathView({ moves, bands, layer, tops, heightPx, onLayer }: Props
             gl={{ antialias: true, preserveDrawingBuffer: true }}
           >
             <color attach="background" args={[palette.surface]} />
-            <Lines lines={lines} until={lines.layerEnds[Math.min(layer, lines.layerEnds.length - 1)] ?? 0} />
+            <Lines lines={lines} until={lines.layerEnds[Math.min(movesLayer, lines.layerEnds.length - 1)] ?? 0} />
             <gridHelper
               args={[Math.ceil(lines.size / 10) * 20, Math.ceil(lines.size / 10) * 2, palette.lineStrong, palette.line]}
               rotation={[Math.PI / 2, 0, 0]}
@@ -69,7 +78,13 @@ interface PathLines {
   heightMm: number;
 }
 
-function linesOf({ moves, layerStarts }: TrialMoves, bands: LogBand[], baseColour: string): PathLines {
+function linesOf(
+  { moves, layerStarts }: TrialMoves,
+  bands: LogBand[],
+  baseColour: string,
+  toolOf?: Uint8Array,
+): PathLines {
+  const ofTool = toolColours.map((colour) => new Color(colour));
   const { count, x, y, z, kind, layer } = moves;
   const colours: Color[] = [];
   const base = new Color(baseColour);
@@ -99,7 +114,7 @@ function linesOf({ moves, layerStarts }: TrialMoves, bands: LogBand[], baseColou
   let heightMm = 0;
   for (let i = 1; i < count; i++) {
     if (!laysMaterial(kind[i])) continue;
-    const shade = colours[layer[i]] ?? base;
+    const shade = toolOf ? ofTool[toolOf[i] % ofTool.length] : (colours[layer[i]] ?? base);
     positions.set([x[i - 1] - centreX, y[i - 1] - centreY, z[i], x[i] - centreX, y[i] - centreY, z[i]], at);
     // Lines along one direction are a little darker, so that faces can be told apart.
     const light = Math.abs(x[i] - x[i - 1]) > Math.abs(y[i] - y[i - 1]) ? 1 : 0.8;

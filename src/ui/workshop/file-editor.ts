@@ -2,7 +2,7 @@
 /** The edits laid over an opened file: with undo, kept on the server, and the server's answer to them. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
-import type { Edit } from "@/core/edits";
+import type { Edit, LayerSpan } from "@/core/edits";
 import type { Finding } from "@/core/findings/finding";
 import { api } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
@@ -13,7 +13,7 @@ import { useSaving } from "../common/saving";
 export interface EditsAnswer {
   stack: Edit[];
   version: number;
-  edits: { kind: string; changedLines: number }[];
+  edits: { kind: string; changedLines: number; places: LayerSpan[] }[];
   findings: Finding[];
   inserted: { line: number; layer: number; fromMm: number; text: string }[];
   removed: { line: number }[];
@@ -56,7 +56,11 @@ export function useFileEditor(id: number, loaded: EditsAnswer) {
   });
   const { now, past, future, edit, undo, redo } = history();
   const { stack } = now;
-  const change = useCallback((next: Edit[]) => edit({ stack: next }, `change-${performance.now()}`), [edit]);
+  /** `gesture`: changes of one drag are one step back. */
+  const change = useCallback(
+    (next: Edit[], gesture = `change-${performance.now()}`) => edit({ stack: next }, gesture),
+    [edit],
+  );
   const waiting = problem === null && JSON.stringify(stack) !== JSON.stringify(answer.stack);
   return {
     stack,

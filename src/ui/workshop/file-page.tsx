@@ -14,7 +14,7 @@ import { ChangedLines } from "./changed-lines";
 import type { EditsAnswer } from "./file-editor";
 import { FileSide } from "./file-side";
 import { ClashDialog } from "../common/dialogs-later";
-import { ChangeTable, EditStack, FileProgram } from "./opened-later";
+import { ChangeTable, EditBoard, FileFigures, FileFromAbove, FilePath, FileProgram } from "./opened-later";
 import { FilePageState, LoadedFileProps, useFilePage, View } from "./use-file-page";
 import type { ListedFile } from "./workshop-page";
 import { LinkButton } from "../common/link-button";
@@ -58,6 +58,9 @@ const views: { key: View; label: string }[] = [
   { key: "log", label: "Height log" },
   { key: "edits", label: "Edits" },
   { key: "plan", label: "Plan" },
+  { key: "above", label: "From above" },
+  { key: "path", label: "Path" },
+  { key: "figures", label: "Heat and flow" },
   { key: "lines", label: "Changed lines" },
   { key: "program", label: "Program" },
 ];
@@ -122,7 +125,7 @@ function FileView({ page }: { page: FilePageState }) {
         </HeightLog>
       );
     case "edits":
-      return <EditStack page={page} />;
+      return <EditBoard page={page} roomPx={roomPx} />;
     case "plan":
       return (
         <ChangeTable
@@ -135,6 +138,12 @@ function FileView({ page }: { page: FilePageState }) {
           onChange={setChanges}
         />
       );
+    case "above":
+      return <FileFromAbove page={page} roomPx={roomPx} />;
+    case "path":
+      return <FilePath page={page} roomPx={roomPx} />;
+    case "figures":
+      return <FileFigures page={page} roomPx={roomPx} />;
     case "program":
       return <FileProgram page={page} roomPx={roomPx} />;
     case "lines":

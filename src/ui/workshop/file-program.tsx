@@ -6,7 +6,7 @@ import { Button } from "antd";
 import { KeyboardEvent, useEffect, useRef, useState } from "react";
 import { explainLine } from "@/core/firmware/explain";
 import type { Held } from "@/core/firmware/holds";
-import type { Hits } from "@/core/edits/look";
+import type { WindowChange } from "@/core/edits/look";
 import { readingOf } from "@/core/machine/reading";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
@@ -15,6 +15,7 @@ import { TextField } from "../common/text-field";
 import { Toggle } from "../common/toggle";
 import { MeaningOf } from "../trials/line-meaning";
 import styles from "./file-program.module.css";
+import { Search, useSearch } from "./use-search";
 import type { FilePageState } from "./use-file-page";
 
 const ROW_PX = 20;
@@ -25,9 +26,9 @@ const RESTS_MS = 150;
 
 export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: number }) {
   const { file, report, answer, cursor, printer, waiting } = page;
+  const { programLine: line, setProgramLine: setLine } = page;
   const [isEdited, setEdited] = useState(true);
-  const [line, setLine] = useState(0);
-  const [base, setBase] = useState(0);
+  const [base, setBase] = useState(Math.floor(line / MOST_ROWS) * MOST_ROWS);
   const [wanted, setWanted] = useState("");
   const scroll = useRef<HTMLDivElement>(null);
   const changed = answer.edits.reduce((sum, { changedLines }) => sum + changedLines, 0);
@@ -55,12 +56,15 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
     // The list may have to become longer first.
     requestAnimationFrame(() => virtual.scrollToIndex(next - start, { align: "center" }));
   };
-  const search = useQuery({
-    queryKey: keys.fileSearch(file.id, version, wanted),
-    enabled: wanted.length > 1 && !waiting,
-    queryFn: () =>
-      api.get<Hits>(`/files/${file.id}/search?text=${encodeURIComponent(wanted)}&edited=${isEdited ? 1 : 0}`),
-  });
+  // Where it was left, or where a finding led.
+  const opened = useRef(line);
+  useEffect(() => {
+    if (opened.current > 0) virtual.scrollToIndex(opened.current % MOST_ROWS, { align: "center" });
+  }, [virtual]);
+  const search = useSearch(
+    `/files/${file.id}/search?edited=${isEdited ? 1 : 0}&version=${version}`,
+    waiting ? "" : wanted,
+  );
   const press = (event: KeyboardEvent) => {
     const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 25, PageUp: -25 }[event.key];
     if (by === undefined) return;
@@ -77,7 +81,7 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
           maxLength={200}
           onChange={setWanted}
         />
-        <SearchHits hits={search.data} isSearching={search.isFetching} line={line} onGo={goTo} />
+        <SearchHits search={search} line={line} onGo={goTo} />
         <NumberField
           label="Go to line"
           hideLabel={false}
@@ -88,6 +92,21 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
           decimals={0}
           width={72}
           onChange={(to) => goTo(to - 1)}
+        />
+        <NumberField
+          label="Go to height"
+          hideLabel={false}
+          value={report.layers[Math.min(cursor, report.layers.length - 1)].zMm}
+          unit="mm"
+          low={0}
+          high={page.topMm}
+          decimals={2}
+          width={52}
+          onChange={(mm) => {
+            const layer = report.layers.findIndex(({ zMm }) => zMm >= mm - 1e-6);
+            page.setCursor(Math.max(0, layer));
+            goTo(report.layers[Math.max(0, layer)].insertLine - 1);
+          }}
         />
         <Button
           size="small"
@@ -113,18 +132,21 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
         <div style={{ height: virtual.getTotalSize(), position: "relative" }}>
           {virtual.getVirtualItems().map(({ index, start }) => {
             const number = base + index;
-            const text = windows.get(Math.floor(number / WINDOW))?.[number % WINDOW];
+            const window = windows.get(Math.floor(number / WINDOW));
+            const text = window?.lines[number % WINDOW];
+            const was = isEdited ? wasAt(window, number) : null;
             return (
               <div
                 key={number}
                 className={styles.line}
                 data-on={number === line || undefined}
-                data-ours={text?.includes("; cuchara:") || undefined}
+                data-ours={was?.isNew || undefined}
                 style={{ top: start, height: ROW_PX }}
                 onClick={() => setLine(number)}
               >
                 <span className={styles.number}>{number + 1}</span>
                 <span>{text ?? ""}</span>
+                {was && was.before.length > 0 && <del className={styles.was}>{was.before.join(" ⏎ ")}</del>}
               </div>
             );
           })}
@@ -135,53 +157,71 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
         line={line}
         isEdited={isEdited}
         version={version}
-        text={windows.get(Math.floor(line / WINDOW))?.[line % WINDOW] ?? ""}
+        text={windows.get(Math.floor(line / WINDOW))?.lines[line % WINDOW] ?? ""}
         printer={printer}
       />
     </div>
   );
 }
 
+interface ProgramWindow {
+  lines: string[];
+  changes: WindowChange[];
+}
+
+/** What stood at a line before the edits; null where nothing was changed. */
+function wasAt(window: ProgramWindow | undefined, line: number): { before: string[]; isNew: boolean } | null {
+  const change = window?.changes.find((one) => line >= one.line && line < one.line + Math.max(1, one.lines));
+  if (!change) return null;
+  // A line that was taken out stands beside the one that follows it.
+  return { before: line === change.line ? change.before : [], isNew: change.lines > 0 };
+}
+
 /** The windows that the lines lie in, as far as they have come. */
-function useWindows(fileId: number, version: number, isEdited: boolean, lines: number[]): Map<number, string[]> {
+function useWindows(fileId: number, version: number, isEdited: boolean, lines: number[]): Map<number, ProgramWindow> {
   const numbers = [...new Set(lines.map((line) => Math.floor(line / WINDOW)))];
   const answers = useQueries({
     queries: numbers.map((number) => ({
       queryKey: keys.fileLines(fileId, version, number),
       staleTime: Infinity,
       queryFn: () =>
-        api.get<{ lines: string[] }>(
+        api.get<ProgramWindow>(
           `/files/${fileId}/lines?from=${number * WINDOW}&count=${WINDOW}&edited=${isEdited ? 1 : 0}`,
         ),
     })),
   });
-  return new Map(numbers.flatMap((number, i) => (answers[i].data ? [[number, answers[i].data.lines] as const] : [])));
+  return new Map(numbers.flatMap((number, i) => (answers[i].data ? [[number, answers[i].data] as const] : [])));
 }
 
-interface HitsProps {
-  hits: Hits | undefined;
-  isSearching: boolean;
-  line: number;
-  onGo(line: number): void;
-}
-
-function SearchHits({ hits, isSearching, line, onGo }: HitsProps) {
-  if (isSearching) return <span className="dim">Searching …</span>;
-  if (!hits) return null;
-  if (hits.count === 0) return <span className="dim">found nowhere</span>;
-  const next = hits.hits.find((hit) => hit.line > line) ?? hits.hits[0];
-  const last = [...hits.hits].reverse().find((hit) => hit.line < line) ?? hits.hits[hits.hits.length - 1];
+function SearchHits({ search, line, onGo }: { search: Search; line: number; onGo(line: number): void }) {
+  const { hits, count, share, isRunning, cancel } = search;
+  if (count === null && !isRunning && hits.length === 0) return null;
+  if (count === 0) return <span className="dim">found nowhere</span>;
+  const next = hits.find((hit) => hit.line > line) ?? hits[0];
+  const last = hits.findLast((hit) => hit.line < line) ?? hits[hits.length - 1];
+  const found = count ?? hits.length;
   return (
     <>
       <span className="dim" aria-live="polite">
-        found {hits.count === 1 ? "once" : `${hits.count.toLocaleString("en")} times`}
+        {count === null
+          ? `${Math.round(share * 100)} % looked through, ${found} found`
+          : `found ${found === 1 ? "once" : `${found.toLocaleString("en")} times`}`}
       </span>
-      <Button size="small" onClick={() => onGo(last.line)} aria-label="The hit before">
-        ↑
-      </Button>
-      <Button size="small" onClick={() => onGo(next.line)} aria-label="The next hit">
-        ↓
-      </Button>
+      {isRunning && (
+        <Button size="small" onClick={cancel}>
+          Cancel
+        </Button>
+      )}
+      {hits.length > 0 && (
+        <>
+          <Button size="small" onClick={() => onGo(last.line)} aria-label="The hit before">
+            ↑
+          </Button>
+          <Button size="small" onClick={() => onGo(next.line)} aria-label="The next hit">
+            ↓
+          </Button>
+        </>
+      )}
     </>
   );
 }

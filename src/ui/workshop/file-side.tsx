@@ -7,6 +7,7 @@ import { settingFor } from "@/core/settings";
 import { roundTo, sayDuration } from "@/core/units";
 import { Facts } from "../common/facts";
 import { Findings } from "../common/findings";
+import { EditSets, MergeCard } from "./opened-later";
 import { ProofCard } from "./proof-card";
 import type { FilePageState } from "./use-file-page";
 
@@ -15,6 +16,8 @@ export function FileSide({ page }: { page: FilePageState }) {
     <div className="side">
       <FileCard page={page} />
       <Acts page={page} />
+      {page.view === "edits" && <EditSets page={page} />}
+      {page.printer && page.printer.tools > 1 && <MergeCard page={page} />}
       <TakenOut page={page} />
       <Checks page={page} />
     </div>
@@ -97,7 +100,8 @@ function TakenOut({ page: { stack, change, answer } }: { page: FilePageState }) 
   );
 }
 
-function Checks({ page: { file, stack, answer, changes, problem, waiting, mend } }: { page: FilePageState }) {
+function Checks({ page }: { page: FilePageState }) {
+  const { file, stack, answer, changes, problem, waiting, mend } = page;
   const isClean = answer.findings.length === 0 && changes.length === 0;
   return (
     <section className="card" aria-label="Checks">
@@ -111,6 +115,7 @@ function Checks({ page: { file, stack, answer, changes, problem, waiting, mend }
         findings={answer.findings}
         passed={isClean ? ["Nothing in this file gets in a plan's way."] : []}
         onMend={mend}
+        onGo={page.leadsTo}
       />
       <ProofCard
         fileId={file.id}

@@ -4,6 +4,7 @@ import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { withLiftOut } from "@/core/edits/with-lift-out";
 import type { Mend } from "@/core/findings/finding";
+import { layerOfPlace, lineOfPlace } from "@/core/findings/place";
 import type { Change } from "@/core/heightplan/change";
 import { followChanges } from "@/core/heightplan/planned";
 import { stretchesOf } from "@/core/heightplan/stretches";
@@ -20,7 +21,7 @@ import { EditsAnswer, useFileEditor } from "./file-editor";
 import { convertPlace, heightOfLayer, placeFrom, PlaceMode } from "./places";
 import type { ListedFile } from "./workshop-page";
 
-export type View = "log" | "edits" | "plan" | "lines" | "program";
+export type View = "edits" | "log" | "plan" | "above" | "path" | "figures" | "lines" | "program";
 
 export interface LoadedFileProps {
   file: ListedFile;
@@ -36,6 +37,7 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
   const trials = useTrials().data;
   const [view, setView] = useState<View>("log");
   const [cursor, setCursor] = useState(0);
+  const [programLine, setProgramLine] = useState(0);
   const [mode, setMode] = useState<PlaceMode>("height");
   const { layers } = report;
   const { changes, setChanges } = usePlan(editor);
@@ -78,6 +80,20 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
     setView,
     cursor,
     setCursor,
+    /** The line (from 0) at which the program is shown. */
+    programLine,
+    setProgramLine,
+    /** What a finding's place leads to: its line in the program as it came, else its layer on the log. */
+    leadsTo(where: string) {
+      const [line, layer] = [lineOfPlace(where), layerOfPlace(where)];
+      if (line === null && layer === null) return null;
+      return () => {
+        if (layer !== null) setCursor(Math.min(layers.length, layer) - 1);
+        if (line === null) return;
+        setProgramLine(line - 1);
+        setView("program");
+      };
+    },
     mode,
     /** Places are said in another way. */
     changeMode(next: PlaceMode) {

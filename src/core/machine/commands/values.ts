@@ -1,4 +1,5 @@
 import { Command } from "../command";
+import { EventKind } from "../event-kind";
 import { Reading } from "../reading";
 
 const axes = { X: "X, mm", Y: "Y, mm", Z: "Z, mm" };
@@ -21,6 +22,17 @@ export const values: Command[] = [
         const offset = words.value(axis.toUpperCase());
         if (!Number.isNaN(offset)) state.homeOffsetMm[axis] = offset * state.unitMm;
       }
+    },
+  },
+  {
+    code: "M218",
+    does: "Where the nozzle of a tool stands from the first",
+    words: { T: "tool", ...axes },
+    example: "M218 T1 X18 Y0",
+    act(state, words, tell) {
+      const [x, y] = [words.value("X") || 0, words.value("Y") || 0];
+      const tool = words.value("T");
+      tell(EventKind.toolOffset, Math.hypot(x, y) * state.unitMm, Number.isNaN(tool) ? state.tool : tool);
     },
   },
   { code: "M851", does: "Offset of the probe from the nozzle", words: axes, has: keepsValues },

@@ -6,6 +6,8 @@ import type { Sentence } from "./sentence";
 
 export const displaySentence: Sentence<"display"> = {
   begin: "The screen",
+  words: "screen message text progress layer number M117 M73",
+  short: () => "display",
   fresh: () => ({ kind: "display", text: "{{layer}}/{{layers}} {{left}}", countsFrom: 1 }),
   blanks: ({ edit, report, printer, onChange }) => (
     <>

@@ -14,6 +14,9 @@ const acts: { value: FanEdit["act"]; label: string }[] = [
 
 export const fanSentence: Sentence<"fan"> = {
   begin: "The fan",
+  words: "blower cooling off speed M106",
+  short: ({ act, percent }) =>
+    act === "off" ? "fan off" : `fan ${act === "scale" ? "×" : act === "cap" ? "≤" : "≥"} ${percent ?? ""} %`,
   fresh: () => ({ kind: "fan", act: "off", keepComments: true }),
   blanks: ({ edit, report, onChange }) => (
     <>

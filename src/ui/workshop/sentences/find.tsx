@@ -43,6 +43,8 @@ const parts = [
 
 export const findSentence: Sentence<"find"> = {
   begin: "Lines with …",
+  words: "search replace text line command word comment out delete",
+  short: ({ find }) => find.command ?? find.text ?? find.regexp ?? "lines",
   fresh: () => ({ kind: "find", find: { command: "M106" }, scope: {}, act: { comment: "left out" } }),
   blanks: ({ edit, report, onChange }) => {
     const look = looks.find((one) => edit.find[one] !== undefined) ?? "text";

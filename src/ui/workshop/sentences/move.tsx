@@ -7,6 +7,8 @@ const axes = ["x", "y", "z"] as const;
 
 export const moveSentence: Sentence<"move"> = {
   begin: "Where it stands",
+  words: "shift centre middle offset place bed",
+  short: ({ centre }) => (centre ? "to the middle" : "moved"),
   fresh: () => ({ kind: "move", centre: true }),
   blanks: ({ edit, onChange }) => (
     <>

@@ -7,6 +7,8 @@ const parkAxes = ["x", "y"] as const;
 
 export const pauseSentence: Sentence<"pause"> = {
   begin: "Stop at a height",
+  words: "pause stop park insert nut colour change filament M0",
+  short: () => "pause",
   fresh: ({ layers }) => ({
     kind: "pause",
     at: { heightMm: Math.round((layers[layers.length - 1].zMm / 2) * 10) / 10 },

@@ -2,7 +2,7 @@
 import type { ToolsEdit } from "@/core/edits/tools";
 import { NumberField } from "../../common/number-field";
 import type { Sentence } from "./sentence";
-import styles from "./tools.module.css";
+import styles from "./sentence.module.css";
 
 const heats = [
   { key: "firstC", label: "first layer", unit: "°C", high: 500 },
@@ -13,6 +13,8 @@ const heats = [
 
 export const toolsSentence: Sentence<"tools"> = {
   begin: "Heats of the tools",
+  words: "tool heat idle two materials heater off extruder",
+  short: () => "tools",
   fresh: ({ filament }) => ({ kind: "tools", tools: filament.map(({ tool }) => ({ tool })), allOff: true }),
   blanks: ({ edit, printer, onChange }) => {
     const set = (index: number, change: Partial<ToolsEdit["tools"][number]>) =>

@@ -3,6 +3,8 @@ import type { Sentence } from "./sentence";
 
 export const waitsSentence: Sentence<"waits"> = {
   begin: "Waiting for heat",
+  words: "wait heat M109 M190 stand",
+  short: () => "waits",
   fresh: () => ({ kind: "waits", inside: true, order: false }),
   blanks: ({ edit, onChange }) => (
     <>

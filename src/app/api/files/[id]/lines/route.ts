@@ -1,14 +1,12 @@
 import { fileOf } from "@/server/http/files";
 import { handle, json } from "@/server/http/respond";
 import { isEditedAsked, windowOf } from "@/server/http/window";
-import { runTask } from "@/server/tasks/pool";
-import { lookInput } from "@/server/work/files";
+import { windowOfLines } from "@/server/work/windows";
 
 const MOST_LINES = 2000;
 
-/** A window of the file's lines: ?from=0&count=200&edited=1 → `{from, lines}`, counted from 0. */
-export const GET = handle(async (request, params) => {
+/** A window of the file's lines: ?from=0&count=200&edited=1 → `{from, lines, changes}`, counted from 0. */
+export const GET = handle((request, params) => {
   const { from, count } = windowOf(request, MOST_LINES);
-  const input = { ...lookInput(fileOf(params), isEditedAsked(request)), from, count };
-  return json({ from, lines: await runTask("fileLines", input, { signal: request.signal }) });
+  return json({ from, ...windowOfLines(fileOf(params), isEditedAsked(request), from, count) });
 });

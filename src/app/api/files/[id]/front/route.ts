@@ -1,0 +1,12 @@
+import { fileOf } from "@/server/http/files";
+import { handle, json } from "@/server/http/respond";
+import { isEditedAsked } from "@/server/http/window";
+import { runTask } from "@/server/tasks/pool";
+import { lookInput, printerFor } from "@/server/work/files";
+
+/** The piece seen from the front, as rectangles: ?edited=1 */
+export const GET = handle(async (request, params) => {
+  const file = fileOf(params);
+  const input = { ...lookInput(file, isEditedAsked(request)), printer: printerFor(file) };
+  return json(await runTask("fileFront", input, { signal: request.signal }));
+});

@@ -1,0 +1,227 @@
+"use client";
+/** The edits of a file on its height log: each a column, the chosen one a sentence with blanks, its places beside it. */
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { KeyboardEvent, useMemo, useRef, useState } from "react";
+import type { Edit } from "@/core/edits";
+import type { Front } from "@/core/laid/front";
+import { api } from "../common/api";
+import { keys } from "../common/keys";
+import { Toggle } from "../common/toggle";
+import type { LogColumn } from "../heightlog/column";
+import { frontColumn, sayStretch } from "../heightlog/columns/front";
+import { millimetresColumn } from "../heightlog/columns/millimetres";
+import { outlineColumn } from "../heightlog/columns/outline";
+import { HeightLog } from "../heightlog/height-log";
+import { BeginEdit } from "./begin-edit";
+import styles from "./edit-board.module.css";
+import { editColumns } from "./edit-columns";
+import { draggedTo } from "./on-log";
+import { PlacesOfEdit } from "./places-of-edit";
+import { isSaid, sentenceFor, SaidKind, shortOf } from "./sentences";
+import type { FilePageState } from "./use-file-page";
+
+const FRONT_PX = 168;
+const NO_BANDS: never[] = [];
+
+export function EditBoard({ page, roomPx }: { page: FilePageState; roomPx: number }) {
+  const { stack, change, report, answer, waiting, problem, problemField, file, setView, cursor, setCursor } = page;
+  const [wanted, setChosen] = useState(0);
+  const chosen = Math.min(wanted, stack.length - 1);
+  const begin = useRef<HTMLInputElement>(null);
+  const refused = problem === null ? -1 : Number(problemField?.split(".")[0] ?? -1);
+  const put = (index: number, edit: Edit, gesture?: string) =>
+    change(
+      stack.map((one, i) => (i === index ? edit : one)),
+      gesture,
+    );
+  const front = useFrontColumn(page);
+  const columns = [
+    millimetresColumn(),
+    front,
+    ...editColumns({
+      stack,
+      answers: answer.edits,
+      layers: report.layers,
+      chosen,
+      waiting,
+      refused,
+      onChoose: setChosen,
+      onDrag: (index, end, mm, gesture) => put(index, draggedTo(stack[index], end, mm, report.layers), gesture),
+    }),
+  ];
+  const start = (kind: SaidKind) => {
+    change([...stack, sentenceFor(kind).fresh(report)]);
+    setChosen(stack.length);
+  };
+  const press = (event: KeyboardEvent) => {
+    const at = event.target;
+    if (at instanceof HTMLInputElement || at instanceof HTMLSelectElement || at instanceof HTMLTextAreaElement) return;
+    if (event.key === "ArrowLeft") setChosen(Math.max(0, chosen - 1));
+    else if (event.key === "ArrowRight") setChosen(Math.min(stack.length - 1, chosen + 1));
+    else if (event.key === "/") begin.current?.focus();
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <div className={styles.board} onKeyDown={press}>
+      <div className={styles.left}>
+        {stack.length === 0 ? (
+          <p className="dim">
+            Nothing is changed yet. Begin with what shall change; the original always stays as it came.
+          </p>
+        ) : (
+          <Chosen page={page} index={chosen} refused={refused} onPut={put} onMoved={setChosen} />
+        )}
+        <BeginEdit field={begin} isOpen={stack.length === 0} onBegin={start} onPlan={() => setView("plan")} />
+        <HeightLog
+          label="Height log of the edits"
+          columns={columns}
+          bands={NO_BANDS}
+          tops={page.tops}
+          topMm={page.topMm}
+          cursorLayer={cursor}
+          onCursor={setCursor}
+          roomPx={Math.max(240, roomPx - 142)}
+          keys={
+            <>
+              <span>
+                <kbd>←</kbd> <kbd>→</kbd> edit
+              </span>
+              <span>
+                <kbd>↑</kbd> <kbd>↓</kbd> layer
+              </span>
+              <span>
+                <kbd>/</kbd> say what shall change
+              </span>
+            </>
+          }
+        />
+      </div>
+      {stack.length > 0 && !waiting && refused !== chosen && (
+        <PlacesOfEdit
+          key={`${chosen} ${answer.version}`}
+          fileId={file.id}
+          index={chosen}
+          version={answer.version}
+          layers={report.layers}
+          cursor={cursor}
+          onCursor={setCursor}
+          edit={stack[chosen]}
+          onEdit={(edit) => put(chosen, edit)}
+        />
+      )}
+    </div>
+  );
+}
+
+interface ChosenProps {
+  page: FilePageState;
+  index: number;
+  refused: number;
+  onPut(index: number, edit: Edit): void;
+  onMoved(index: number): void;
+}
+
+/** The chosen edit as a sentence, and what can be done with it as a whole. */
+function Chosen({ page, index, refused, onPut, onMoved }: ChosenProps) {
+  const { stack, change, report, printer, answer, problem, file, setView } = page;
+  const edit = stack[index];
+  const name = `edit ${index + 1}`;
+  const swap = (by: 1 | -1) => {
+    const next = [...stack];
+    [next[index], next[index + by]] = [next[index + by], next[index]];
+    change(next);
+    onMoved(index + by);
+  };
+  return (
+    <section className={`card ${styles.chosen}`} aria-label={`Edit ${index + 1} of ${stack.length}: ${shortOf(edit)}`}>
+      <div className={styles.sentence} data-off={edit.off || undefined}>
+        {isSaid(edit) ? (
+          sentenceFor(edit.kind).blanks({
+            ...{ edit, report, printer, fileId: file.id, index, version: answer.version },
+            onChange: (next) => onPut(index, next),
+          })
+        ) : (
+          <>
+            {edit.kind === "height-plan" ? "A plan is laid over the layers." : "Lines are taken out."}{" "}
+            {edit.kind === "height-plan" && (
+              <button className="link-button" onClick={() => setView("plan")}>
+                Change the plan
+              </button>
+            )}
+          </>
+        )}
+      </div>
+      {problem !== null && refused === index && <p className="field-error">{problem}</p>}
+      <div className={styles.acts}>
+        <Toggle
+          checked={!edit.off}
+          label={`Make ${name}`}
+          onChange={(isOn) => onPut(index, isOn ? withoutOff(edit) : { ...edit, off: true })}
+        />
+        <Button size="small" disabled={index === 0} onClick={() => swap(-1)} aria-label={`Make ${name} earlier`}>
+          ← earlier
+        </Button>
+        <Button
+          size="small"
+          disabled={index === stack.length - 1}
+          onClick={() => swap(1)}
+          aria-label={`Make ${name} later`}
+        >
+          later →
+        </Button>
+        <Button
+          size="small"
+          onClick={() => change(stack.filter((_, i) => i !== index))}
+          aria-label={`Take away ${name}`}
+        >
+          Take away
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function withoutOff(edit: Edit): Edit {
+  const { off: _, ...rest } = edit;
+  return rest as Edit;
+}
+
+/** The piece from the front by what is laid; as wide as its material until that has come. */
+function useFrontColumn({ file, report }: FilePageState): LogColumn {
+  const { data } = useQuery({
+    queryKey: keys.fileFront(file.id),
+    queryFn: () => api.get<Front>(`/files/${file.id}/front`),
+    staleTime: Infinity,
+    retry: false,
+  });
+  return useMemo(() => {
+    const { layers } = report;
+    if (!data) {
+      return {
+        ...outlineColumn({
+          title: "Seen from the front",
+          widthPx: FRONT_PX,
+          minX: layers.map(({ minX }) => minX),
+          maxX: layers.map(({ maxX }) => maxX),
+        }),
+        holdsEdges: false,
+      };
+    }
+    const { widthMm, rectangles } = data;
+    const column = frontColumn({
+      title: "Seen from the front",
+      widthPx: FRONT_PX,
+      front: Float32Array.from(rectangles),
+      widthMm,
+    });
+    // Heights are what edits stand on: they fill the log, whatever the piece's width.
+    return {
+      ...column,
+      holdsEdges: false,
+      toScaleMm: undefined,
+      head: ({ scale }) => <small>{sayStretch(scale, widthMm, FRONT_PX).replace(/^, /, "")}</small>,
+    };
+  }, [data, report]);
+}

@@ -25,6 +25,7 @@ const rooms = [
   ["checks"],
   ["edits", "trials"],
   ["simulator"],
+  ["typed"],
   ["measure"],
   ["road", "values"],
   ["link"],

@@ -130,6 +130,10 @@ export const tasks = {
     return succeed(storedReport(tables, file.printer));
   },
 
+  /** Reads a program that was written here: it need not lay anything. */
+  readWritten: ({ bytes, printer }: { bytes: Uint8Array; printer: Printer }): StoredReport =>
+    storedReport(readChunks([bytes], printer, { expectedBytes: bytes.length }), printer),
+
   /** Reads a stored file again, for another printer or a newer form of report. */
   readAgain: (file: FileInput, tools: TaskTools): StoredReport => storedReport(readWhole(file, tools), file.printer),
 

@@ -17,6 +17,7 @@ import { trials } from "../db/trials";
 import { hub } from "../link/hub";
 import { log } from "../log";
 import { currentEdits, reportFor } from "./files";
+import { writtenProgram } from "./programs";
 import { checkPair, withBands } from "./trials";
 
 /** So many trials come along with a list; the page asks for the rest. */
@@ -131,6 +132,8 @@ export async function filePage(id: number) {
   if (text.length > LARGEST_GIVEN_BYTES) return { file: listed };
   return { file: listed, report: JSON.parse(text) as unknown, edits: await currentEdits(file, never) };
 }
+
+export const programPage = (id: number) => writtenProgram(id);
 
 /** Everything that is kept, of every pair. */
 export const keptPage = () => kept.all();

@@ -48,6 +48,7 @@ export const keys = {
   linkDay: (printerId: number, day: string | null, all: boolean) => ["link-day", printerId, day, all],
   snippets: ["snippets"],
   editSets: ["edit-sets"],
+  writtenProgram: (id: number) => ["written-program", id],
   program: ["program"],
   devices: ["devices"],
 } as const;
@@ -59,7 +60,7 @@ export const keysOf: Record<string, (id: number) => readonly (readonly unknown[]
   bench: () => [keys.bench],
   trials: (id) => [keys.trials, keys.trial(id), ["bench-rows"]],
   runs: () => [["runs"], keys.trials, ["bench-rows"]],
-  files: (id) => [keys.files, keys.file(id), keys.fileEdits(id)],
+  files: (id) => [keys.files, keys.file(id), keys.fileEdits(id), keys.writtenProgram(id)],
   "edit-sets": () => [keys.editSets],
   kept: () => [keys.kept, ["bench-rows"], ["efforts"]],
   measurements: () => [keys.measurements, ["bench-rows"]],

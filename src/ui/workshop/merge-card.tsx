@@ -46,7 +46,7 @@ export function MergeCard({ page }: { page: FilePageState }) {
           value={chosen}
           hint="Choose the other file …"
           options={fits.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={setChosen}
+          onChange={(id) => setChosen(Number(id))}
         />
         {chosen !== null && (
           <>

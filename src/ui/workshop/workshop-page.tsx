@@ -15,6 +15,7 @@ import { api, ApiError } from "../common/api";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
 import { Upload, upload } from "./upload";
 import { keys } from "../common/keys";
+import { useAct } from "../common/use-act";
 import styles from "./workshop-page.module.css";
 
 export interface ListedFile {
@@ -25,6 +26,8 @@ export interface ListedFile {
   createdAt: string;
   summary: { layers: number; topMm: number; seconds: number; filamentMm: number; cucharaLines: number } | null;
   edits: unknown[];
+  /** It was written here. */
+  written: boolean;
 }
 
 const ROW_PX = 71;
@@ -45,6 +48,7 @@ export function WorkshopPage() {
           : "Open a file that was sliced elsewhere and put a plan on it. The original is never touched."}
       </p>
       <DropPlace suffix={suffix} />
+      {!trial && <NewProgram />}
       {files.isLoading && <Loading />}
       {files.error && (
         <div className="empty" role="alert">
@@ -70,6 +74,10 @@ const byState = {
   ],
 };
 
+/** A program without layers has nothing but its text. */
+const hrefOf = ({ id, written }: ListedFile, suffix: string) =>
+  written ? `/workshop/program/${id}` : `/workshop/${id}${suffix}`;
+
 const wordsOf = ({ name }: ListedFile) => name;
 
 function Files({ files, suffix }: { files: ListedFile[]; suffix: string }) {
@@ -91,15 +99,17 @@ function Files({ files, suffix }: { files: ListedFile[]; suffix: string }) {
         {(file) => (
           <>
             <div className="long-title">
-              <Link className="title" href={`/workshop/${file.id}${suffix}`}>
+              <Link className="title" href={hrefOf(file, suffix)}>
                 {file.name}
               </Link>
               <div className="dim">
-                {sayBytes(file.sizeBytes)}, opened <When at={file.createdAt} format="D MMM, HH:mm" />
+                {sayBytes(file.sizeBytes)}, {file.written ? "written" : "opened"}{" "}
+                <When at={file.createdAt} format="D MMM, HH:mm" />
               </div>
             </div>
             <span className="dim mono">
               {file.summary &&
+                file.summary.layers > 0 &&
                 `${file.summary.layers} ${file.summary.layers === 1 ? "layer" : "layers"}, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
             </span>
             <span className="dim">
@@ -117,6 +127,25 @@ function Files({ files, suffix }: { files: ListedFile[]; suffix: string }) {
         )}
       </LongList>
     </div>
+  );
+}
+
+/** A program from nothing: kept at once, and written on its own page. */
+function NewProgram() {
+  const router = useRouter();
+  const { busy, act } = useAct();
+  const begin = () =>
+    act(async () => {
+      const { id } = await api.post<{ id: number }>("/programs", { name: "New program.gcode", text: "" });
+      router.push(`/workshop/program/${id}`);
+    });
+  return (
+    <p>
+      <Button loading={busy} onClick={() => void begin()}>
+        New program
+      </Button>{" "}
+      <span className="dim">Written from nothing, drawn as it is typed.</span>
+    </p>
   );
 }
 

@@ -13,7 +13,16 @@ async function opened(request: APIRequestContext, name: string): Promise<{ id: n
   return { id: ((await response.json()) as { id: number }).id, text };
 }
 
-const editsOf = (page: Page) => page.getByRole("list", { name: /Edits, in the order/ }).getByRole("listitem");
+/** The sentence of the chosen edit, the columns' heads, and the places beside the log. */
+const sentence = (page: Page) => page.getByRole("region", { name: /^Edit \d+ of \d+/ });
+const head = (page: Page, number: number) => page.getByRole("button", { name: new RegExp(`^Edit ${number}:`) });
+const places = (page: Page) => page.getByRole("region", { name: "Places of this edit" });
+
+/** Begins an edit by saying what shall change. */
+async function begin(page: Page, words: string): Promise<void> {
+  await page.getByLabel("What shall change?").fill(words);
+  await page.keyboard.press("Enter");
+}
 
 const settled = async (page: Page) => expect(page.getByText("Lines that change").locator("..")).not.toContainText("…");
 
@@ -33,22 +42,20 @@ test("edits are sentences: the fan off above a layer, a text on the screen, a st
   await page.getByRole("tab", { name: "Edits" }).click();
   await expect(page.getByText("Nothing is changed yet.")).toBeVisible();
   await page.getByRole("button", { name: "The fan", exact: true }).click();
-  const fan = editsOf(page).nth(0);
-  await fan.getByLabel("Where").selectOption({ label: "from layer" });
-  await fan.getByLabel("From layer, counted from 1").fill("10");
-  await fan.getByLabel("To layer, counted from 1").fill("20");
-  await expect(fan.getByRole("button", { name: "2 lines" })).toBeVisible();
-  await fan.getByRole("button", { name: "2 lines" }).click();
-  await expect(fan.getByRole("cell", { name: "M107 ; cuchara: fan off from here" })).toBeVisible();
+  const edit = sentence(page);
+  await edit.getByLabel("Where").selectOption({ label: "from layer" });
+  await edit.getByLabel("From layer, counted from 1").fill("10");
+  await edit.getByLabel("To layer, counted from 1").fill("20");
+  await expect(head(page, 1)).toContainText("2 lines");
+  await expect(places(page).getByText("M107 ; cuchara: fan off from here")).toBeVisible();
+  await expect(places(page).getByText("2 mm, layer 10", { exact: true })).toBeVisible();
 
-  await page.getByRole("button", { name: "The screen", exact: true }).click();
-  const screen = editsOf(page).nth(1);
-  await screen.getByLabel("Text on the screen").fill("deck {{layer}} of {{layers}}");
-  await expect(screen.getByRole("button", { name: "40 lines" })).toBeVisible();
-  await page.getByRole("button", { name: "Stop at a height" }).click();
-  const stop = editsOf(page).nth(2);
-  await stop.getByLabel("Height").fill("4");
-  await stop.getByLabel("Text on the screen").fill("put the nut in");
+  await begin(page, "screen");
+  await edit.getByLabel("Text on the screen").fill("deck {{layer}} of {{layers}}");
+  await expect(head(page, 2)).toContainText("40 lines");
+  await begin(page, "stop nut");
+  await edit.getByLabel("Height").fill("4");
+  await edit.getByLabel("Text on the screen").fill("put the nut in");
   await settled(page);
   await expectAccessible(page);
   const after = await fileOf(page);
@@ -64,16 +71,54 @@ test("edits are sentences: the fan off above a layer, a text on the screen, a st
   expect(lines.filter((line) => line === "M0 put the nut in")).toHaveLength(1);
 
   // Off, the screen's text is gone; on again, it is back; undone, the order is what it was.
+  await head(page, 2).click();
   await page.getByRole("switch", { name: "Make edit 2" }).uncheck();
   expect(await fileOf(page)).not.toContain("M117 deck");
   await page.getByRole("switch", { name: "Make edit 2" }).check();
+  await head(page, 3).click();
   await page.getByRole("button", { name: "Make edit 3 earlier" }).click();
-  await expect(editsOf(page).nth(1)).toContainText("Stop before the layer above");
+  await expect(head(page, 2)).toContainText("pause");
   await page.getByRole("button", { name: "Undo" }).first().click();
-  await expect(editsOf(page).nth(2)).toContainText("Stop before the layer above");
-  for (let i = 3; i > 0; i--) await page.getByRole("button", { name: `Take away edit ${i}` }).click();
+  await expect(head(page, 3)).toContainText("pause");
+  for (let i = 3; i > 0; i--) {
+    await head(page, i).click();
+    await page.getByRole("button", { name: `Take away edit ${i}` }).click();
+  }
   await expect(page.getByText("Nothing is changed yet.")).toBeVisible();
   expect(await fileOf(page)).toBe(text);
+});
+
+test("where an edit begins is dragged on the log, a stop by keys; arrows choose the edit", async ({
+  page,
+  request,
+}) => {
+  const { id } = await opened(request, "dragged.gcode");
+  const edits = [
+    { kind: "fan", act: "off", fromMm: 2, toMm: 6, keepComments: true },
+    { kind: "pause", at: { heightMm: 4 }, beep: true },
+  ];
+  await request.put(`/api/files/${id}/edits`, { data: edits });
+  await page.goto(`/workshop/${id}`);
+  await page.getByRole("tab", { name: "Edits" }).click();
+  const ring = page.getByRole("button", { name: /^Where the edit begins/ });
+  const box = (await ring.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 60, { steps: 5 });
+  await page.mouse.up();
+  const stackOf = async () =>
+    (
+      (await (await request.get(`/api/files/${id}/edits`)).json()) as {
+        stack: { fromMm?: number; at?: { heightMm: number } }[];
+      }
+    ).stack;
+  await expect.poll(async () => (await stackOf())[0].fromMm).toBeGreaterThan(2.5);
+  await head(page, 1).focus();
+  await page.keyboard.press("ArrowRight");
+  const stop = page.getByRole("button", { name: /^Where the print stops/ });
+  await stop.focus();
+  await page.keyboard.press("ArrowUp");
+  await expect.poll(async () => (await stackOf())[1].at!.heightMm).toBe(5);
 });
 
 test("lines are found by a command with a condition, one hit is left as it is; the outcome is opened as a file of its own", async ({
@@ -84,20 +129,20 @@ test("lines are found by a command with a condition, one hit is left as it is; t
   await page.goto(`/workshop/${id}`);
   await page.getByRole("tab", { name: "Edits" }).click();
   await page.getByRole("button", { name: "Lines with …" }).click();
-  const find = editsOf(page).nth(0);
+  const find = sentence(page);
   await find.getByLabel("What to look for").fill("M106");
   await find.getByLabel("On which word").selectOption({ label: "with S" });
   await find.getByLabel("Figure of the word").fill("100");
   await find.getByLabel("What is made of them").selectOption({ label: "given the word" });
   await find.getByLabel("Figure", { exact: true }).fill("120");
-  await find.getByRole("button", { name: "1 line", exact: true }).click();
-  await expect(find.getByRole("cell", { name: "M106 S120" })).toBeVisible();
+  await expect(places(page).getByText("M106 S120")).toBeVisible();
+  await settled(page);
   const saved = await request.post(`/api/files/${id}/save`, { data: { name: "found-120.gcode" } });
   expect(saved.status()).toBe(201);
   const copy = ((await saved.json()) as { id: number }).id;
   expect(await (await request.get(`/api/files/${copy}/gcode`)).text()).toContain("M106 S120");
-  await find.getByRole("button", { name: "leave it" }).click();
-  await expect(find.getByRole("button", { name: "0 lines" })).toBeVisible();
+  await places(page).getByRole("button", { name: "leave it" }).click();
+  await expect(head(page, 1)).toContainText("0 lines");
   await expect(page.getByText("Nothing in the file is found like that.")).toBeVisible();
 });
 
@@ -126,10 +171,11 @@ test("what cannot be done is said at its field, and the file stays as it was", a
   await page.goto(`/workshop/${id}`);
   await page.getByRole("tab", { name: "Edits" }).click();
   await page.getByRole("button", { name: "Stop at a height" }).click();
-  await page.getByLabel("Height", { exact: true }).fill("0");
+  await sentence(page).getByLabel("Height", { exact: true }).fill("0");
   await expect(page.getByRole("alert").filter({ hasText: "pause at a later one" })).toBeVisible();
   // It stands at its edit, too.
-  await expect(editsOf(page).nth(0)).toContainText("pause at a later one");
+  await expect(sentence(page)).toContainText("pause at a later one");
+  await expect(head(page, 1)).toContainText("not done");
 });
 
 test("windows, searches and the machine's state are answered while an endless expression is given up", async ({

@@ -54,6 +54,8 @@ export class Relay implements LineObserver {
   /** What stands between the last move that stayed and now. */
   private gap: { from: Standing; lines: LinePlace[]; hasGone: boolean } | null = null;
   private now: Standing | null = null;
+  /** The one before `now`, to be filled next. */
+  private spare = {} as Standing;
   private nextLayer = 0;
   /** A layer that was to be changed counts its places from where the nozzle stands. */
   countsFromStanding = -1;
@@ -75,9 +77,11 @@ export class Relay implements LineObserver {
   move(line: Line, kind: number, fedMm: number, feedBeforeMmMin: number, state: Readonly<MachineState>): void {
     this.open(line);
     const before = this.now;
+    const { spare } = this;
     const lays = kind === MoveKind.print;
     const isGone = lays && this.goes(line.number);
-    this.now = standingOf(state, drawnBehind(before?.drawnMm ?? 0, kind, fedMm));
+    this.now = noteStanding(spare, state, drawnBehind(before?.drawnMm ?? 0, kind, fedMm));
+    this.spare = before ?? ({} as Standing);
     if (lays && !isGone) {
       if (before && this.gap?.hasGone) this.join(line, before);
       this.gap = null;
@@ -85,7 +89,7 @@ export class Relay implements LineObserver {
     // Ways that are joined later get lines of the rewriter's, too: they do no harm there.
     if (!isGone) this.rewriter?.move(line, kind, fedMm, feedBeforeMmMin, state);
     if (lays && !isGone) return;
-    if (!this.gap && before) this.gap = { from: before, lines: [], hasGone: false };
+    if (!this.gap && before) this.gap = { from: { ...before }, lines: [], hasGone: false };
     if (!this.gap) return;
     this.gap.hasGone ||= isGone;
     if (this.splices.takes(line))
@@ -98,7 +102,7 @@ export class Relay implements LineObserver {
       if (this.gap.hasGone) this.join(line, this.now);
       this.gap = null;
     }
-    this.now = standingOf(state, this.now?.drawnMm ?? 0);
+    this.now = noteStanding(this.now ?? ({} as Standing), state, this.now?.drawnMm ?? 0);
     this.rewriter?.command(line, code, words, state);
   }
 
@@ -134,14 +138,28 @@ export class Relay implements LineObserver {
 }
 
 export function standingOf(state: Readonly<MachineState>, drawnMm: number): Standing {
-  const { x, y, z, unitMm, offsetX, offsetY, offsetZ, relative, relativeE, feedMmMin, tool } = state;
-  return {
-    ...{ x, y, z, drawnMm, feedMmMin, unitMm, relative, relativeE, offsetX, offsetY, offsetZ, tool },
-    isDrawn: state.drawnBack,
-    e: (state.e - state.offsetE) / unitMm,
-    flowShare: flowShare(state as MachineState),
-    speedShare: state.speedPercent / 100,
-  };
+  return noteStanding({} as Standing, state, drawnMm);
+}
+
+/** Fills a standing in place: this is asked at every line. */
+function noteStanding(at: Standing, state: Readonly<MachineState>, drawnMm: number): Standing {
+  at.x = state.x;
+  at.y = state.y;
+  at.z = state.z;
+  at.drawnMm = drawnMm;
+  at.isDrawn = state.drawnBack;
+  at.feedMmMin = state.feedMmMin;
+  at.unitMm = state.unitMm;
+  at.relative = state.relative;
+  at.relativeE = state.relativeE;
+  at.offsetX = state.offsetX;
+  at.offsetY = state.offsetY;
+  at.offsetZ = state.offsetZ;
+  at.e = (state.e - state.offsetE) / state.unitMm;
+  at.tool = state.tool;
+  at.flowShare = flowShare(state as MachineState);
+  at.speedShare = state.speedPercent / 100;
+  return at;
 }
 
 /** Filament drawn back behind a move, mm. */

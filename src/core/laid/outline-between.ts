@@ -14,14 +14,14 @@ const ACROSS = 0.7;
 
 /** Finds the nearest place of some rings. */
 export class OutlineIndex {
-  private readonly cells = new Map<string, [Point, Point][]>();
+  private readonly cells = new Map<number, [Point, Point][]>();
 
   constructor(rings: readonly Ring[]) {
     for (const ring of rings) {
       ring.forEach((a, i) => {
         const b = ring[(i + 1) % ring.length];
         const steps = Math.max(1, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / CELL_MM));
-        const seen = new Set<string>();
+        const seen = new Set<number>();
         for (let step = 0; step <= steps; step++) {
           const key = keyOf(a.x + ((b.x - a.x) * step) / steps, a.y + ((b.y - a.y) * step) / steps);
           if (seen.has(key)) continue;
@@ -56,7 +56,9 @@ export class OutlineIndex {
   }
 }
 
-const keyOf = (x: number, y: number) => `${Math.floor(x / CELL_MM)} ${Math.floor(y / CELL_MM)}`;
+/** Beds are smaller than this many cells, either way. */
+const CELLS = 1 << 16;
+const keyOf = (x: number, y: number) => Math.floor(x / CELL_MM) * CELLS + Math.floor(y / CELL_MM);
 
 /**
  * A ring moved by `share` (0–1) of the way to its neighbour: every edge goes straight across, and corners stand where the moved edges meet.

@@ -10,6 +10,7 @@ export interface Snippet {
 const SIDE_MM = 20;
 const FROM_EDGE_MM = 20;
 const HEIGHT_MM = 5;
+const PURGE_MM = 60;
 const at = (mm: number) => plainNumber(mm, 1);
 
 /** Goes round the four corners and the middle, a sheet of paper's thickness above the bed at each. */
@@ -94,8 +95,10 @@ export const snippets: Snippet[] = [
     name: "A purge line at the front",
     lines(printer) {
       const { x, y } = bedCentre(printer);
-      const left = x - printer.bedWidthMm / 2 + FROM_EDGE_MM;
-      const front = y - bedDepthMm(printer) / 2 + 10;
+      const isRound = printer.bedShape === "round";
+      // A round bed has no front edge: the line is a chord near it.
+      const left = isRound ? x - PURGE_MM / 2 : x - printer.bedWidthMm / 2 + FROM_EDGE_MM;
+      const front = isRound ? y - 0.4 * printer.bedWidthMm : y - bedDepthMm(printer) / 2 + 10;
       return [
         "M140 S60",
         "M104 S205",
@@ -106,7 +109,7 @@ export const snippets: Snippet[] = [
         "M109 S205 ; waits for the nozzle",
         `G0 X${at(left)} Y${at(front)} Z2 F6000`,
         "G0 Z0.3 F600",
-        `G1 X${at(left + 60)} E8 F900 ; thick and slow`,
+        `G1 X${at(left + PURGE_MM)} E8 F900 ; thick and slow`,
         "G0 Z2 F600",
         "M104 S0",
         "M140 S0",

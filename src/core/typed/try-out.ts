@@ -62,8 +62,9 @@ export class TryOut {
       this.machine.advance(STEP_S);
       passedS += STEP_S;
     }
-    this.waits = pauses && isOpen();
-    if (this.waits) this.machine.stopWaiting();
+    // A person is taken to have answered, and that is said.
+    this.waits = pauses;
+    if (pauses && isOpen()) this.machine.stopWaiting();
     this.talk.push({ line, sent, heard: this.heard });
     if (this.talk.length > MOST_TALK) this.talk.shift();
   }

@@ -15,7 +15,7 @@ interface Props {
 
 const WIDTH_PX = 320;
 const ROOM_PX = 10;
-const SIDE_PX = 110;
+const SIDE_PX = 90;
 /** The side shows so much at least, mm. */
 const LOWEST_TOP_MM = 20;
 

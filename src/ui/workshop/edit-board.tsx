@@ -82,7 +82,7 @@ export function EditBoard({ page, roomPx }: { page: FilePageState; roomPx: numbe
           topMm={page.topMm}
           cursorLayer={cursor}
           onCursor={setCursor}
-          roomPx={Math.max(240, roomPx - 142)}
+          roomPx={Math.max(240, roomPx - 176)}
           keys={
             <>
               <span>

@@ -38,12 +38,17 @@ export function editColumns(board: Board): LogColumn[] {
   }));
 }
 
+/** Short enough for its column. */
+function sayLines(count: number): string {
+  if (count >= 10_000) return `${Math.round(count / 1000)}k lines`;
+  return count === 1 ? "1 line" : `${count} lines`;
+}
+
 function Head({ board, index }: { board: Board; index: number }) {
   const { stack, answers, chosen, waiting, refused, onChoose } = board;
   const edit = stack[index];
   const count = answers[index]?.changedLines ?? 0;
-  const lines =
-    refused === index ? "not done" : waiting ? "…" : count === 1 ? "1 line" : `${count.toLocaleString("en")} lines`;
+  const lines = refused === index ? "not done" : waiting ? "…" : sayLines(count);
   return (
     <button
       className={styles.head}

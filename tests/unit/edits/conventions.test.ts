@@ -110,7 +110,7 @@ describe.each(conventions.map((form) => [form.name, form] as const))("%s", (_, f
           if (form.end === "\r\n") expect(insert.replaceAll("\r\n", "")).not.toContain("\n");
         }
       }),
-      { numRuns: 6 },
+      { numRuns: 3 },
     );
   });
 });

@@ -40,7 +40,16 @@ describe("a height plan on an opened file", () => {
       "M104 S200 ; cuchara: band 2/2 nozzle 200 from 4 mm",
     ]);
     expect(after).toContain("; deck 10\nM104 S205");
-    expect(edits).toEqual([{ kind: "height-plan", changedLines: 2 }]);
+    expect(edits).toEqual([
+      {
+        kind: "height-plan",
+        changedLines: 2,
+        places: [
+          [10, 10],
+          [20, 20],
+        ],
+      },
+    ]);
   });
 
   test("the proof of the edited file equals the plan", () => {

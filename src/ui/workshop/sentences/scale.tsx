@@ -64,7 +64,11 @@ function Blanks({ edit, report, printer, onChange }: SentenceProps<Scale>) {
         ]}
         onChange={(by) => onChange({ ...edit, by: by as "lines" | "factors" })}
       />
-      {printer && <FlowLimit edit={edit} report={report} printer={printer} />}
+      {printer && (
+        <span className="dim">
+          <FlowLimit edit={edit} report={report} printer={printer} /> flow now and then, and what the hot end melts
+        </span>
+      )}
     </>
   );
 }

@@ -1,0 +1,108 @@
+/** Windows and searches of a program of any size: the same lines as going through all of it. */
+import fc from "fast-check";
+import { changesWithin, linesOf, searchLines, windowStart } from "@/core/edits/look";
+import { applySplices, Splice, splicedChunks, spliceSet, SpliceSet } from "@/core/edits/splice";
+import { bytesOf, textOf } from "../helpers/programs";
+
+const text = Array.from({ length: 400 }, (_, i) => `G1 X${i} ; row ${i}`).join("\n") + "\n";
+const bytes = bytesOf(text);
+
+/** Chunks as a database would hold them, with their counts of line ends. */
+function stored(size: number) {
+  const chunks: { startByte: number; lineEnds: number; bytes: Uint8Array }[] = [];
+  for (let at = 0; at < bytes.length; at += size) {
+    const part = bytes.slice(at, at + size);
+    chunks.push({ startByte: at, lineEnds: part.filter((byte) => byte === 10).length, bytes: part });
+  }
+  return chunks;
+}
+
+const starts = (() => {
+  const found = [0];
+  for (let at = bytes.indexOf(10); at >= 0; at = bytes.indexOf(10, at + 1)) found.push(at + 1);
+  return found;
+})();
+
+/** Some lines taken out, replaced, or with others before them. */
+const sets = fc
+  .uniqueArray(fc.tuple(fc.integer({ min: 0, max: 399 }), fc.constantFrom("out", "other", "before")), {
+    selector: ([line]) => line,
+    maxLength: 25,
+  })
+  .map((changes): SpliceSet => {
+    const splices = changes.map(([line, how]): Splice => {
+      const [from, to] = [starts[line], starts[line + 1]];
+      const removes = how === "before" ? 0 : to - from;
+      const insert = how === "out" ? "" : how === "other" ? `G1 Y${line}\n` : "M117 a\nM117 b\n";
+      return { atByte: from, removeBytes: removes, removeLines: removes > 0 ? 1 : 0, insert, line, by: "test" };
+    });
+    const set = spliceSet(splices);
+    if (!set.ok) throw new Error(set.message);
+    return set.value;
+  });
+
+test("a window is what stands there, wherever chunks end and whatever was changed before it", () => {
+  fc.assert(
+    fc.property(sets, fc.integer({ min: 40, max: 900 }), fc.integer({ min: 0, max: 380 }), (set, size, from) => {
+      const chunks = stored(size);
+      const { startByte, firstLine } = windowStart(chunks, set, from);
+      const rest = chunks.filter((chunk) => chunk.startByte >= startByte).map((chunk) => chunk.bytes);
+      const lines = linesOf(splicedChunks(rest, set, startByte), from - firstLine, 10);
+      expect(lines).toEqual(
+        textOf(applySplices(bytes, set))
+          .split("\n")
+          .slice(0, -1)
+          .slice(from, from + 10),
+      );
+    }),
+  );
+});
+
+test("what was changed within a window stands beside what it was", () => {
+  const splices: Splice[] = [
+    { atByte: starts[3], removeBytes: starts[4] - starts[3], removeLines: 1, insert: "G1 Y3\n", line: 3, by: "test" },
+    { atByte: starts[6], removeBytes: 0, removeLines: 0, insert: "M117 a\nM117 b\n", line: 6, by: "test" },
+  ];
+  const set = { splices };
+  const changes = changesWithin((from) => [bytes.subarray(from)], set, 0, 20);
+  expect(changes).toEqual([
+    { line: 3, lines: 1, before: ["G1 X3 ; row 3"] },
+    { line: 6, lines: 2, before: [] },
+  ]);
+  expect(changesWithin((from) => [bytes.subarray(from)], set, 9, 5)).toEqual([]);
+});
+
+test("a search finds what a search line by line finds, in any case of letters and across the ends of chunks", () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 30, max: 700 }),
+      fc.constantFrom("ROW 3", "x12", "; row 399", "nowhere", "1 X1"),
+      (size, wanted) => {
+        const { count, hits } = searchLines(
+          stored(size).map((chunk) => chunk.bytes),
+          wanted,
+          1000,
+        );
+        const all = text
+          .split("\n")
+          .flatMap((line, i) => (line.toLowerCase().includes(wanted.toLowerCase()) ? [{ line: i, text: line }] : []));
+        expect(hits).toEqual(all);
+        expect(count).toBe(all.length);
+      },
+    ),
+  );
+});
+
+test("letters beyond ASCII are found in either case, and news come chunk by chunk", () => {
+  const own = bytesOf("; Über\n; über\n; uber\n");
+  expect(searchLines([own], "ÜBER", 10).hits.map(({ line }) => line)).toEqual([0, 1]);
+  const news: number[] = [];
+  searchLines(
+    stored(300).map((chunk) => chunk.bytes),
+    "row",
+    5,
+    ({ hits }) => news.push(hits.length),
+  );
+  expect(news.length).toBeGreaterThan(20);
+  expect(news.reduce((sum, one) => sum + one, 0)).toBe(5);
+});

@@ -70,6 +70,7 @@ test("bridges are found and laid cooler and slower; one of them is left as it is
   await sentence(page).getByLabel("Cooler by").fill("20");
   await sentence(page).getByLabel("First layer, speed").fill("40");
   await page.getByRole("checkbox", { name: /^4 mm, layer 20/ }).uncheck();
+  await expect(page.getByText("Lines that change").locator("..")).not.toContainText("…");
   await expectAccessible(page);
   const after = await outcome(page);
   expect(after.match(/M104 S190 .*20 °C cooler/g)).toHaveLength(1);

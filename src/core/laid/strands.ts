@@ -10,6 +10,8 @@ const NARROWEST_MM = 0.15;
 const WIDEST_MM = 2;
 const USUAL_WIDTH_MM = 0.45;
 const FEWEST_RING_MOVES = 3;
+/** Of a seam, in beads. Common practice, no source. */
+const WIDEST_SEAM = 2.5;
 
 export interface Strand {
   /** First and last move; all between them lay material too. */
@@ -47,8 +49,12 @@ export function strandsOf(
   let first = -1;
   let lengthMm = 0;
   let filamentMm = 0;
-  const end = (last: number, isClosed: boolean) => {
+  const end = (last: number, isRing: boolean) => {
     const widthMm = widthOf((area * filamentMm) / lengthMm, heightMm);
+    // A wall that ends a little before its beginning leaves its seam a gap.
+    const gapMm = Math.hypot(moves.x[last] - fromX(moves, first), moves.y[last] - fromY(moves, first));
+    const hasSeam = last - first >= FEWEST_RING_MOVES - 1 && gapMm < WIDEST_SEAM * widthMm && lengthMm > 40 * gapMm;
+    const isClosed = isRing || hasSeam;
     if (lengthMm > 1e-6) strands.push({ firstMove: first, lastMove: last, isClosed, lengthMm, filamentMm, widthMm });
     first = -1;
     lengthMm = filamentMm = 0;

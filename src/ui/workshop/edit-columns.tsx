@@ -54,10 +54,12 @@ function Head({ board, index }: { board: Board; index: number }) {
       className={styles.head}
       data-off={edit.off || undefined}
       aria-pressed={chosen === index}
-      aria-label={`Edit ${index + 1}: ${shortOf(edit)}`}
       onClick={() => onChoose(index)}
     >
-      <b>{shortOf(edit)}</b>
+      <b>
+        <span className="visually-hidden">Edit {index + 1}: </span>
+        {shortOf(edit)}
+      </b>
       <span className="mono">{edit.off ? "off" : lines}</span>
     </button>
   );

@@ -37,6 +37,7 @@ export const display: EditKind<DisplayEdit> = {
   label: "display",
   schema,
   keeps: ["path", "filament", "speed", "heat", "fan"],
+  placesAlone: true,
   apply({ text, countsFrom, progress = false }, { file, printer, name = "" }) {
     const unknown = [...text.matchAll(/\{\{\s*([^}]*?)\s*\}\}/g)].find(
       ([, part]) => !(displayParts as readonly string[]).includes(part),

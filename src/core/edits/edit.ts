@@ -64,6 +64,8 @@ export interface EditKind<T extends { kind: string } = { kind: string }> {
   schema: z.ZodType<T>;
   /** What stays as it was whatever is asked of it; the proof holds it to that. */
   keeps: readonly Keeps[];
+  /** Its places do not depend on one another: single ones can be left alone (`skip`, lines from 1). */
+  placesAlone?: true;
   /** Holds what is left against what was asked, by reading both; a sentence for everything that is not so. */
   proves?(edit: T, before: SeenFile, after: SeenFile, context: EditContext): string[];
   apply(edit: T, context: EditContext): Result<EditOutcome>;

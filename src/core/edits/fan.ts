@@ -34,6 +34,7 @@ export const fan: EditKind<FanEdit> = {
   label: "fan",
   schema,
   keeps: ["path", "filament", "speed", "heat"],
+  placesAlone: true,
   apply(edit, context) {
     const { file, printer } = context;
     if (edit.act !== "off" && edit.percent === undefined) return refuse("Say how many percent.", "percent");

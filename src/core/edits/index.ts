@@ -16,7 +16,7 @@ import { move, MoveEdit } from "./move";
 import { outerWalls, OuterWallsEdit } from "./outer-walls";
 import { pause, PauseEdit } from "./pause";
 import { scaleFlow, ScaleFlowEdit, scaleSpeed, ScaleSpeedEdit } from "./scale";
-import { compose, noSplices, SpliceSet, spliceSet } from "./splice";
+import { compose, noSplices, Splice, SpliceSet, spliceSet } from "./splice";
 import { startEnd, StartEndEdit } from "./start-end";
 import { tools, ToolsEdit } from "./tools";
 import { waits, WaitsEdit } from "./waits";
@@ -56,6 +56,8 @@ export type Edit = (
   | OuterWallsEdit
 ) & {
   off?: true;
+  /** Places it leaves alone, by their lines (from 1) in the file as it finds it; where its places do not depend on one another. */
+  skip?: number[];
 };
 
 export type EditKey = keyof typeof kinds;
@@ -75,21 +77,36 @@ export const editsSchema: z.ZodType<Edit[]> = z
         });
         return z.NEVER;
       }
-      const { off, ...said } = edit as Record<string, unknown>;
+      const kindOf = kinds[kind as keyof typeof kinds] as EditKind;
+      const { off, ...rest } = edit as Record<string, unknown>;
+      const { skip, ...others } = rest;
+      const said = kindOf.placesAlone ? others : rest;
+      if (kindOf.placesAlone && skip !== undefined && !isLineList(skip)) {
+        context.addIssue({
+          code: "custom",
+          message: "Places to leave alone are lines, counted from 1",
+          path: ["skip"],
+        });
+        return z.NEVER;
+      }
+      const left = kindOf.placesAlone && isLineList(skip) && skip.length > 0 ? { skip } : {};
       if (off !== undefined && typeof off !== "boolean") {
         context.addIssue({ code: "custom", message: "An edit is off or not: true or false", path: ["off"] });
         return z.NEVER;
       }
-      const parsed = kinds[kind as keyof typeof kinds].schema.safeParse(said);
+      const parsed = kindOf.schema.safeParse(said);
       if (!parsed.success) {
         for (const { message, path } of parsed.error.issues) context.addIssue({ code: "custom", message, path });
         return z.NEVER;
       }
-      return off === true ? { ...parsed.data, off } : parsed.data;
+      return { ...parsed.data, ...left, ...(off === true ? { off } : {}) } as Edit;
     }),
     { error: "Send a list of edits" },
   )
   .max(50, "At most 50 edits can be stacked");
+
+const isLineList = (lines: unknown): lines is number[] =>
+  Array.isArray(lines) && lines.length <= 10_000 && lines.every((line) => Number.isInteger(line) && line > 0);
 
 /** A file as a stack of edits finds it. */
 export interface EditableFile {
@@ -140,7 +157,7 @@ export function applyEdits(
     const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
     const outcome = kind.apply(edit, { file: seen, printer, name });
     if (!outcome.ok) return { ...outcome, field: `${index}.${outcome.field ?? ""}` };
-    const set = spliceSet(outcome.value.splices);
+    const set = spliceSet(withoutSkipped(outcome.value.splices, edit));
     if (!set.ok) return { ...set, field: `${index}.` };
     splices = compose(splices, set.value);
     if (splices.splices.length > MOST_SPLICES) {
@@ -150,7 +167,10 @@ export function applyEdits(
       );
     }
     for (const finding of outcome.value.findings) findings.push(finding);
-    for (const wanted of outcome.value.planned ?? []) addPlanned(planned, wanted);
+    // What was left alone commands what it did: then the plan of it does not hold everywhere.
+    if (!kinds[edit.kind].placesAlone || !edit.skip) {
+      for (const wanted of outcome.value.planned ?? []) addPlanned(planned, wanted);
+    }
     counts.push({ kind: edit.kind, changedLines: linesChanged(set.value), places: layersChanged(set.value) });
     const before = seen;
     onStep?.(edit, before, () => file.read(splices));
@@ -168,11 +188,23 @@ export function keptByAll(edits: readonly Edit[]): Keeps[] {
 export function provesAsked(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): string[] {
   const wrong: string[] = [];
   applyEdits(edits, file, printer, name, (edit, before, after) => {
-    const { proves } = kinds[edit.kind] as unknown as EditKind<Edit>;
-    if (proves) wrong.push(...proves(edit, before, after(), { file: before, printer, name }));
+    const { proves, placesAlone } = kinds[edit.kind] as unknown as EditKind<Edit>;
+    if (proves && !(placesAlone && edit.skip))
+      wrong.push(...proves(edit, before, after(), { file: before, printer, name }));
   });
   return wrong;
 }
+
+/** The splices of an edit but for places that are left alone. */
+function withoutSkipped(splices: readonly Splice[], { kind, skip }: Edit): readonly Splice[] {
+  if (!skip || !(kinds[kind] as EditKind).placesAlone) return splices;
+  const left = new Set(skip);
+  return splices.filter(({ line }) => !left.has(line + 1));
+}
+
+/** Kinds whose places can be left alone one by one. */
+export const leavesAlone = (kind: EditKey): boolean =>
+  kind === "find" || (kinds[kind] as EditKind).placesAlone === true;
 
 /** What one edit of a stack does to the file as those before it leave it: its own splices, on the bytes that `before` makes. */
 export function applyOne(
@@ -190,7 +222,7 @@ export function applyOne(
   const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
   const outcome = kind.apply(edit, { file: index === 0 ? file.original : file.read(before), printer, name });
   if (!outcome.ok) return outcome;
-  const own = spliceSet(outcome.value.splices);
+  const own = spliceSet(withoutSkipped(outcome.value.splices, edit));
   return own.ok ? succeed({ before, own: own.value }) : own;
 }
 

@@ -18,6 +18,7 @@ export const liftOut: EditKind<LiftOutEdit> = {
   label: "lines taken out",
   schema,
   keeps: ["path", "filament"],
+  placesAlone: true,
   apply({ what, settings = [...usualLiftOut], tool }, { file: { report } }) {
     const lines =
       what === "cuchara"

@@ -1,6 +1,8 @@
 /** The heats, fans and places of several tools in a file: rewritten tool by tool, and all of them off at the end. */
 import { z } from "zod";
 import type { Line } from "../gcode/scan";
+import { moveSeconds } from "../motion/duration";
+import { limitsFor } from "../motion/limits";
 import { Refusal, refuse } from "../result";
 import { settingFor } from "../settings";
 import { plainNumber } from "../units";
@@ -20,6 +22,8 @@ interface ToolWish {
   idleC?: number;
   /** Its fan while it is in, %. */
   fan?: number;
+  /** Where its nozzle stands from the first, mm: said at the start (M218). */
+  offset?: { x: number; y: number };
 }
 
 export interface ToolsEdit {
@@ -35,6 +39,10 @@ const heat = z
   .number({ error: "A temperature is a number in °C" })
   .min(0, "A temperature is at least 0 °C")
   .max(500, "A temperature is at most 500 °C");
+const offset = z
+  .number({ error: "An offset is a number in mm" })
+  .min(-500, "No tool stands that far away")
+  .max(500, "No tool stands that far away");
 const tool = z.int({ error: "A tool is a whole number" }).min(0, "Tools count from 0").max(7, "At most 8 tools");
 
 const schema = z.strictObject({
@@ -48,6 +56,7 @@ const schema = z.strictObject({
         laterC: heat.optional(),
         idleC: heat.optional(),
         fan: z.number().min(0, "At least 0 %").max(100, "At most 100 %").optional(),
+        offset: z.strictObject({ x: offset, y: offset }).optional(),
       }),
     )
     .max(8, "At most 8 tools")
@@ -64,6 +73,7 @@ export const tools: EditKind<ToolsEdit> = {
   label: "tools",
   schema,
   keeps: ["path", "filament", "speed"],
+  placesAlone: true,
   proves({ allOff }, _before, { report }) {
     const { nozzles, bedC } = report.facts.leftOn;
     if (!allOff || (nozzles.length === 0 && bedC === 0)) return [];
@@ -75,7 +85,9 @@ export const tools: EditKind<ToolsEdit> = {
     const { layers, lineEnd } = context.file.report;
     const splices = new LineSplices(lineEnd, this.label);
     const table = new ToolTable(edit, context);
-    const { isInAtSecondLayer, lastLine } = rewrite(table, edit, context, splices);
+    const { isInAtSecondLayer, lastLine, comings } = rewrite(table, edit, context, splices);
+    sayOffsets(edit, context, table, splices);
+    tellEarly(comings, context, table, splices);
     // What holds later is said where the second layer opens; a tool that stands idle there waits for its own turn.
     if (layers.length > 1) {
       const later = edit.tools.filter(
@@ -166,23 +178,83 @@ interface Told extends LinePlace {
   text: string;
   what: "tool" | "heat" | "fan";
   tool: number;
-  /** The tool that was in before it. */
+  /** The tool that was in before it, and the line (from 0) at which that came in. */
   before: number;
+  changedAt: number;
   isOff: boolean;
   waits: boolean;
   /** It stands between the first and the last material. */
   isInPrint: boolean;
 }
 
+/** A tool that comes in from its idle heat: at a line, to be heated to so much; the change before it stood at `changedAt`. */
+interface Coming {
+  line: number;
+  changedAt: number;
+  tool: number;
+  heatC: number;
+  fromC: number;
+}
+
+/** Offsets stand before the first layer: nothing is laid without them. */
+function sayOffsets({ tools: wishes }: ToolsEdit, { file }: EditContext, table: ToolTable, splices: LineSplices): void {
+  const lines = wishes.flatMap(({ tool: one, offset: by }) =>
+    by ? [`M218 T${table.nameOf(one)} X${plainNumber(by.x)} Y${plainNumber(by.y)}`] : [],
+  );
+  splices.opening(file.report.layers[0], lines);
+}
+
+/** A nozzle takes so long more than by its rate alone, s. Common practice, no source. */
+const AHEAD_S = 3;
+
+/** Each tool that comes back from its idle heat is told so long before that it need hardly be waited for. */
+function tellEarly(
+  comings: readonly Coming[],
+  { file, printer }: EditContext,
+  table: ToolTable,
+  splices: LineSplices,
+): void {
+  if (comings.length === 0) return;
+  const { moves, events } = file.tables();
+  const seconds = moveSeconds(moves, events, limitsFor(printer));
+  const told = new Map<number, string[]>();
+  let move = 0;
+  for (const { line, changedAt, tool: one, heatC, fromC } of comings) {
+    while (move < moves.count && moves.line[move] < line) move++;
+    const needsS = Math.max(0, heatC - fromC) / printer.heaterRiseCPerS + AHEAD_S;
+    let at = move;
+    let passedS = 0;
+    while (at > 0 && moves.line[at - 1] > changedAt && passedS < needsS) passedS += seconds[--at];
+    // Where the other tool is in for less than the heat takes, the change itself waits.
+    const place = moves.line[at] ?? line;
+    if (passedS < needsS || place >= line) continue;
+    const said = table.heat(one, heatC).map((text) => `${text} ; cuchara: told early`);
+    told.set(place, [...(told.get(place) ?? []), ...said]);
+  }
+  const place = new PlaceFinder(file);
+  file.walk(
+    (line) => {
+      place.at(line.number);
+      const lines = told.get(line.number);
+      if (lines) splices.before(line, lines, place.layer);
+    },
+    { moves: true },
+  );
+}
+
 /** Rewrites every line that tells a tool, its heat or its fan. Such a line belongs to the layer that is laid next behind it. */
 function rewrite(table: ToolTable, edit: ToolsEdit, { file }: EditContext, splices: LineSplices) {
   let now = 0;
+  let changedAt = 0;
   let isInAtSecondLayer = -1;
   let waiting: Told[] = [];
   const lastLine = { number: -1, endByte: 0, isEnded: true };
   const place = new PlaceFinder(file);
+  const comings: Coming[] = [];
   const settle = (layer: number | null) => {
     for (const told of waiting) {
+      const coming = layer === null ? null : comingOf(told, layer, table);
+      if (coming) comings.push(coming);
       const lines = linesFor(told, layer, table, edit);
       if (lines.length !== 1 || lines[0] !== told.text)
         splices.replacePassed(told, lines, Math.max(0, layer ?? place.layer));
@@ -205,18 +277,31 @@ function rewrite(table: ToolTable, edit: ToolsEdit, { file }: EditContext, splic
       if (!splices.takes(line)) return;
       const { number, startByte, endByte } = line;
       waiting.push({
-        ...{ number, startByte, endByte, what, tool, before: now },
+        ...{ number, startByte, endByte, what, tool, before: now, changedAt },
         text: decodeLine(line),
         isOff: what === "fan" ? fanTold(line)!.percent === 0 : line.value(S) === 0,
         waits: line.values[0] === 109,
         isInPrint: place.part === "print",
       });
-      if (what === "tool") now = tool;
+      if (what !== "tool") return;
+      if (tool !== now) changedAt = line.number;
+      now = tool;
     },
     { moves: true },
   );
   settle(null);
-  return { isInAtSecondLayer, lastLine };
+  return { isInAtSecondLayer, lastLine, comings };
+}
+
+function comingOf(
+  { what, tool: one, before, isInPrint, number, changedAt }: Told,
+  layer: number,
+  table: ToolTable,
+): Coming | null {
+  const { idleC } = table.of(one);
+  const heatC = table.wanted(one, layer);
+  if (what !== "tool" || !isInPrint || one === before || idleC === undefined || heatC === undefined) return null;
+  return { line: number, changedAt, tool: one, heatC, fromC: idleC };
 }
 
 function whatItTells(line: Line): Told["what"] | null {

@@ -30,6 +30,7 @@ export const waits: EditKind<WaitsEdit> = {
   label: "waits",
   schema,
   keeps: ["path", "filament", "speed", "heat", "fan"],
+  placesAlone: true,
   proves({ inside }, _before, { report }) {
     const left = inside ? report.facts.waitsInside : null;
     return left ? [`Line ${left.line} still waits for a heat inside the print.`] : [];

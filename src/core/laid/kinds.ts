@@ -84,23 +84,26 @@ function kindOfStrand(moves: MoveTable, strand: Strand, raster: LayerRaster): nu
 /** Shares (0–1) of a strand's length with something laid beside it, be it of its own: left, right, and on both sides at once. */
 function touchedShares(moves: MoveTable, { firstMove, lastMove, widthMm }: Strand, raster: LayerRaster) {
   let [samples, left, right, both] = [0, 0, 0, 0];
+  const touches = (x: number, y: number, move: number) => {
+    const other = raster.at(x, y);
+    return other !== 0 && Math.abs(other - 1 - move) > 1 ? 1 : 0;
+  };
   for (let i = firstMove; i <= lastMove; i++) {
     const [x0, y0] = i === 0 ? [0, 0] : [moves.x[i - 1], moves.y[i - 1]];
     const lengthMm = Math.hypot(moves.x[i] - x0, moves.y[i] - y0);
     if (lengthMm < 1e-6) continue;
     const [acrossX, acrossY] = [(-(moves.y[i] - y0) / lengthMm) * widthMm, ((moves.x[i] - x0) / lengthMm) * widthMm];
-    const touches = (x: number, y: number) => {
-      const other = raster.at(x, y);
-      return other !== 0 && Math.abs(other - 1 - i) > 1 ? 1 : 0;
-    };
-    eachSample(moves, i, widthMm, (x, y) => {
-      const onLeft = touches(x + acrossX, y + acrossY);
-      const onRight = touches(x - acrossX, y - acrossY);
+    const steps = Math.max(1, Math.ceil(lengthMm / (2 * widthMm)));
+    const [dx, dy] = [(moves.x[i] - x0) / steps, (moves.y[i] - y0) / steps];
+    for (let step = 0; step <= steps; step++) {
+      const [x, y] = [x0 + dx * step, y0 + dy * step];
+      const onLeft = touches(x + acrossX, y + acrossY, i);
+      const onRight = touches(x - acrossX, y - acrossY, i);
       samples++;
       left += onLeft;
       right += onRight;
       both += onLeft & onRight;
-    });
+    }
   }
   const share = (count: number) => count / Math.max(1, samples);
   return { left: share(left), right: share(right), both: share(both) };

@@ -83,8 +83,6 @@ function bridgesOf(moves: MoveTable, { index, zMm }: Layer, strands: readonly St
 /** A run of samples with nothing, or with something, right below. */
 interface Run {
   isAir: boolean;
-  free: number;
-  samples: number;
   fromMm: number;
   toMm: number;
   fromX: number;
@@ -100,7 +98,7 @@ export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerR
   runs.forEach((run, i) => {
     const spanMm = Math.hypot(run.toX - run.fromX, run.toY - run.fromY);
     // What comes back to where it left is a rim that leans out.
-    if (!run.isAir || spanMm < SHORTEST_SPAN_MM || run.free < run.samples * FREE_SHARE) return;
+    if (!run.isAir || spanMm < SHORTEST_SPAN_MM) return;
     if (isOnLine(runs, i, -1, strand.widthMm) || isOnLine(runs, i, 1, strand.widthMm)) return;
     const inside = (move: number) => {
       const [from, to] = [starts[move - strand.firstMove], starts[move - strand.firstMove + 1]];
@@ -111,6 +109,7 @@ export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerR
     if (first > strand.lastMove) return;
     let last = first;
     while (last < strand.lastMove && inside(last + 1)) last++;
+    if (!isFree(moves, first, last, strand, below)) return;
     stretches.push({
       firstMove: first,
       lastMove: last,
@@ -127,28 +126,50 @@ export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerR
 function runsOf(moves: MoveTable, strand: Strand, below: LayerRaster): { starts: number[]; runs: Run[] } {
   const runs: Run[] = [];
   const starts = [0];
+  let run: Run | null = null;
   let passedMm = 0;
+  let x0 = fromX(moves, strand.firstMove);
+  let y0 = fromY(moves, strand.firstMove);
   for (let move = strand.firstMove; move <= strand.lastMove; move++) {
-    let lengthMm = 0;
-    eachSample(moves, move, below.cellMm, (x, y, alongMm) => {
-      lengthMm = alongMm;
-      const mm = passedMm + alongMm;
+    const x1 = moves.x[move];
+    const y1 = moves.y[move];
+    const lengthMm = Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0));
+    const steps = Math.max(1, Math.ceil(lengthMm / below.cellMm));
+    const dx = (x1 - x0) / steps;
+    const dy = (y1 - y0) / steps;
+    for (let i = 0; i <= steps; i++) {
+      const x = x0 + dx * i;
+      const y = y0 + dy * i;
       const isAir = below.at(x, y) === 0;
-      let run = runs[runs.length - 1];
-      if (!run || run.isAir !== isAir) {
-        run = { isAir, free: 0, samples: 0, fromMm: run ? run.toMm : mm, toMm: mm, fromX: x, fromY: y, toX: x, toY: y };
+      const mm = passedMm + (lengthMm * i) / steps;
+      if (run === null || run.isAir !== isAir) {
+        const fromMm: number = run === null ? mm : run.toMm;
+        run = { isAir, fromMm, toMm: mm, fromX: x, fromY: y, toX: x, toY: y };
         runs.push(run);
       }
-      run.samples++;
       run.toMm = mm;
       run.toX = x;
       run.toY = y;
-      if (isAir && below.isEmptyAround(x, y, strand.widthMm * FREE_BEADS)) run.free++;
-    });
+    }
     passedMm += lengthMm;
     starts.push(passedMm);
+    x0 = x1;
+    y0 = y1;
   }
   return { starts, runs };
+}
+
+/** Whether nothing lies within the width of the bead, and a little more, along most of some moves. */
+function isFree(moves: MoveTable, first: number, last: number, { widthMm }: Strand, below: LayerRaster): boolean {
+  let [free, samples] = [0, 0];
+  for (let move = first; move <= last; move++) {
+    eachSample(moves, move, widthMm, (x, y) => {
+      if (below.at(x, y) !== 0) return;
+      samples++;
+      if (below.isEmptyAround(x, y, widthMm * FREE_BEADS)) free++;
+    });
+  }
+  return free > samples * FREE_SHARE;
 }
 
 /** How many ends of a run rest on something: on what it goes over next, or on what lies beside the end of the strand. */

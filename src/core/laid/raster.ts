@@ -20,6 +20,7 @@ export interface Room {
 
 export class LayerRaster {
   cellMm = CELL_MM;
+  private perMm = 1 / CELL_MM;
   private room: Room = { minX: 0, minY: 0, maxX: -1, maxY: -1 };
   private columns = 0;
   private rows = 0;
@@ -44,6 +45,7 @@ export class LayerRaster {
     const width = Math.max(0, this.room.maxX - this.room.minX);
     const depth = Math.max(0, this.room.maxY - this.room.minY);
     this.cellMm = Math.max(CELL_MM, Math.sqrt((width * depth) / MOST_CELLS));
+    this.perMm = 1 / this.cellMm;
     this.columns = Math.ceil(width / this.cellMm) + 1;
     this.rows = Math.ceil(depth / this.cellMm) + 1;
     const count = this.columns * this.rows;
@@ -51,13 +53,52 @@ export class LayerRaster {
     else this.cells.fill(0, 0, count);
   }
 
-  /** Covers what a move lays with a number, in the width of its bead. */
+  /**
+   * Covers what a move lays with a number, in the width of its bead: row by row the stretch of cells whose middles lie within half a width
+   * of the line. The outline of such a stadium is two straight edges and two round ends; each row ends on one of them.
+   */
   paint(moves: MoveTable, move: number, widthMm: number, number: number): void {
-    const disc = this.discOf(widthMm / 2);
-    eachSample(moves, move, this.cellMm, (x, y) => {
-      const at = this.indexAt(x, y);
-      if (at >= 0) for (const by of disc) this.cells[at + by] = number;
-    });
+    const { cells, columns, cellMm } = this;
+    const { minX, minY } = this.room;
+    const radius = Math.min(widthMm / 2, REACH_MM) / cellMm;
+    const [x0, y0] = [(fromX(moves, move) - minX) / cellMm, (fromY(moves, move) - minY) / cellMm];
+    const [x1, y1] = [(moves.x[move] - minX) / cellMm, (moves.y[move] - minY) / cellMm];
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    const [normalX, normalY] = length > 0 ? [(y0 - y1) / length, (x1 - x0) / length] : [0, 0];
+    const [edgeX, edgeY] = [normalX * radius, normalY * radius];
+    const slope = y1 === y0 ? 0 : (x1 - x0) / (y1 - y0);
+    const [lowY, highY] = y0 < y1 ? [y0, y1] : [y1, y0];
+    const first = Math.max(0, Math.ceil(lowY - radius));
+    const last = Math.min(this.rows - 1, Math.floor(highY + radius));
+    for (let row = first; row <= last; row++) {
+      let from = Infinity;
+      let to = -Infinity;
+      const above0 = row - y0;
+      const above1 = row - y1;
+      if (above0 <= radius && above0 >= -radius) {
+        const reach = Math.sqrt(radius * radius - above0 * above0);
+        from = x0 - reach;
+        to = x0 + reach;
+      }
+      if (above1 <= radius && above1 >= -radius) {
+        const reach = Math.sqrt(radius * radius - above1 * above1);
+        if (x1 - reach < from) from = x1 - reach;
+        if (x1 + reach > to) to = x1 + reach;
+      }
+      if (row >= lowY + edgeY && row <= highY + edgeY) {
+        const x = x0 + edgeX + (above0 - edgeY) * slope;
+        if (x < from) from = x;
+        if (x > to) to = x;
+      }
+      if (row >= lowY - edgeY && row <= highY - edgeY) {
+        const x = x0 - edgeX + (above0 + edgeY) * slope;
+        if (x < from) from = x;
+        if (x > to) to = x;
+      }
+      const start = row * columns;
+      const end = start + Math.min(columns - 1, Math.floor(to));
+      for (let cell = start + Math.max(0, Math.ceil(from)); cell <= end; cell++) cells[cell] = number;
+    }
   }
 
   /** What covers a place: a move, counted from 1; 0 for nothing. */
@@ -70,7 +111,10 @@ export class LayerRaster {
   isEmptyAround(x: number, y: number, radiusMm: number): boolean {
     const at = this.indexAt(x, y);
     if (at < 0) return true;
-    return this.discOf(radiusMm).every((by) => !this.cells[at + by]);
+    const { cells } = this;
+    const disc = this.discOf(radiusMm);
+    for (let i = 0; i < disc.length; i++) if (cells[at + disc[i]] !== 0) return false;
+    return true;
   }
 
   private discs = new Map<number, Int32Array>();
@@ -104,7 +148,8 @@ export class LayerRaster {
   private indexAt(x: number, y: number): number {
     const { minX, minY, maxX, maxY } = this.room;
     if (x < minX + REACH_MM || x > maxX - REACH_MM || y < minY + REACH_MM || y > maxY - REACH_MM) return -1;
-    return Math.round((y - minY) / this.cellMm) * this.columns + Math.round((x - minX) / this.cellMm);
+    const { perMm } = this;
+    return (((y - minY) * perMm + 0.5) | 0) * this.columns + (((x - minX) * perMm + 0.5) | 0);
   }
 }
 

@@ -1,17 +1,10 @@
 "use client";
 /** The edits of a file on its height log: each a column, the chosen one a sentence with blanks, its places beside it. */
-import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import { KeyboardEvent, useMemo, useRef, useState } from "react";
+import { KeyboardEvent, useRef, useState } from "react";
 import type { Edit } from "@/core/edits";
-import type { Front } from "@/core/laid/front";
-import { api } from "../common/api";
-import { keys } from "../common/keys";
 import { Toggle } from "../common/toggle";
-import type { LogColumn } from "../heightlog/column";
-import { frontColumn, sayStretch } from "../heightlog/columns/front";
 import { millimetresColumn } from "../heightlog/columns/millimetres";
-import { outlineColumn } from "../heightlog/columns/outline";
 import { HeightLog } from "../heightlog/height-log";
 import { BeginEdit } from "./begin-edit";
 import styles from "./edit-board.module.css";
@@ -19,6 +12,7 @@ import { editColumns } from "./edit-columns";
 import { draggedTo } from "./on-log";
 import { PlacesOfEdit } from "./places-of-edit";
 import { isSaid, sentenceFor, SaidKind, shortOf } from "./sentences";
+import { useFrontColumn } from "./use-front-column";
 import type { FilePageState } from "./use-file-page";
 
 const FRONT_PX = 168;
@@ -35,7 +29,7 @@ export function EditBoard({ page, roomPx }: { page: FilePageState; roomPx: numbe
       stack.map((one, i) => (i === index ? edit : one)),
       gesture,
     );
-  const front = useFrontColumn(page);
+  const front = { ...useFrontColumn(file.id, report, FRONT_PX), holdsEdges: false };
   const columns = [
     millimetresColumn(),
     front,
@@ -186,42 +180,4 @@ function Chosen({ page, index, refused, onPut, onMoved }: ChosenProps) {
 function withoutOff(edit: Edit): Edit {
   const { off: _, ...rest } = edit;
   return rest as Edit;
-}
-
-/** The piece from the front by what is laid; as wide as its material until that has come. */
-function useFrontColumn({ file, report }: FilePageState): LogColumn {
-  const { data } = useQuery({
-    queryKey: keys.fileFront(file.id),
-    queryFn: () => api.get<Front>(`/files/${file.id}/front`),
-    staleTime: Infinity,
-    retry: false,
-  });
-  return useMemo(() => {
-    const { layers } = report;
-    if (!data) {
-      return {
-        ...outlineColumn({
-          title: "Seen from the front",
-          widthPx: FRONT_PX,
-          minX: layers.map(({ minX }) => minX),
-          maxX: layers.map(({ maxX }) => maxX),
-        }),
-        holdsEdges: false,
-      };
-    }
-    const { widthMm, rectangles } = data;
-    const column = frontColumn({
-      title: "Seen from the front",
-      widthPx: FRONT_PX,
-      front: Float32Array.from(rectangles),
-      widthMm,
-    });
-    // Heights are what edits stand on: they fill the log, whatever the piece's width.
-    return {
-      ...column,
-      holdsEdges: false,
-      toScaleMm: undefined,
-      head: ({ scale }) => <small>{sayStretch(scale, widthMm, FRONT_PX).replace(/^, /, "")}</small>,
-    };
-  }, [data, report]);
 }

@@ -5,30 +5,26 @@ import type { LogBand, LogColumn } from "../heightlog/column";
 import { curvesColumn } from "../heightlog/columns/curves";
 import { layersColumn } from "../heightlog/columns/layers";
 import { millimetresColumn } from "../heightlog/columns/millimetres";
-import { outlineColumn } from "../heightlog/columns/outline";
 import { valuesColumn } from "../heightlog/columns/values";
 
 interface Shown {
   report: ProgramReport;
+  /** The piece from the front. */
+  front: LogColumn;
   key: SettingKey;
   /** What the plan sets per layer; NaN where it says nothing, undefined where it never does. */
   planned: Float64Array | undefined;
   onValue(band: LogBand, value: number): void;
 }
 
-export function fileColumns({ report, key, planned, onValue }: Shown): LogColumn[] {
+export function fileColumns({ report, front, key, planned, onValue }: Shown): LogColumn[] {
   const { layers } = report;
   const setting = settingFor(key);
   const own = Float64Array.from(layers, (_, i) => report.settings[key]?.[i] ?? NaN);
   const withPlan = own.map((value, i) => (planned && !Number.isNaN(planned[i]) ? planned[i] : value));
   return [
     millimetresColumn(),
-    outlineColumn({
-      title: "Width of the material",
-      widthPx: 270,
-      minX: layers.map(({ minX }) => minX),
-      maxX: layers.map(({ maxX }) => maxX),
-    }),
+    front,
     layersColumn({ title: "layer", widthPx: 84, markers: layers.map(({ marker }) => marker) }),
     curvesColumn({
       title: `${setting.label}, ${setting.unit}`,

@@ -2,7 +2,7 @@
 /** The places of one edit, before and after, each at its height; single ones can be left alone. */
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import type { Edit } from "@/core/edits";
+import { Edit, leavesAlone } from "@/core/edits";
 import type { ChangedLine } from "@/core/edits/look";
 import type { LayerReport } from "@/core/report/report";
 import { plainNumber } from "@/core/units";
@@ -47,16 +47,16 @@ export function PlacesOfEdit(props: Props) {
   if (preview.error) return <p role="alert">{preview.error.message}</p>;
   if (!lines) return <p className="dim">Looking …</p>;
   const { total } = preview.data!;
-  const skip = (line: number) =>
-    edit.kind === "find" && onEdit({ ...edit, skip: [...new Set([...(edit.skip ?? []), line + 1])] });
+  const canLeave = leavesAlone(edit.kind);
+  const skip = (line: number) => onEdit({ ...edit, skip: [...new Set([...(edit.skip ?? []), line + 1])] } as Edit);
   return (
     <section className={styles.places} aria-label="Places of this edit">
       <p className="dim">
         {total === 0 ? "It changes nothing." : total === 1 ? "One place" : `${total.toLocaleString("en")} places`}
-        {edit.kind === "find" && edit.skip && (
+        {canLeave && edit.skip && (
           <>
             , {edit.skip.length} left alone{" "}
-            <button className="link-button" onClick={() => onEdit({ ...edit, skip: undefined })}>
+            <button className="link-button" onClick={() => onEdit({ ...edit, skip: undefined } as Edit)}>
               take them again
             </button>
           </>
@@ -69,7 +69,7 @@ export function PlacesOfEdit(props: Props) {
               className={styles.where}
               onClick={() => layer !== null && onCursor(layer)}
               onKeyDown={(event) => {
-                if (event.key !== " " || edit.kind !== "find") return;
+                if (event.key !== " " || !canLeave) return;
                 event.preventDefault();
                 skip(line);
               }}
@@ -80,7 +80,7 @@ export function PlacesOfEdit(props: Props) {
             <Lines texts={before} isBefore />
             <Lines texts={after} />
             {after.length === 0 && <span className="dim">taken out</span>}
-            {edit.kind === "find" && (
+            {canLeave && (
               <button className="link-button" onClick={() => skip(line)}>
                 leave it
               </button>

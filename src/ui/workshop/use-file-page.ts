@@ -19,7 +19,11 @@ import { valueColours } from "../theme/value-colours";
 import { fileColumns } from "./file-columns";
 import { EditsAnswer, useFileEditor } from "./file-editor";
 import { convertPlace, heightOfLayer, placeFrom, PlaceMode } from "./places";
+import { useFrontColumn } from "./use-front-column";
 import type { ListedFile } from "./workshop-page";
+
+/** Room for the piece on the log, px. */
+const FRONT_PX = 270;
 
 export type View = "edits" | "log" | "plan" | "above" | "path" | "figures" | "lines" | "program";
 
@@ -59,16 +63,18 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
     },
     [followed, key, changes, setChanges],
   );
+  const front = useFrontColumn(file.id, report, FRONT_PX);
   const columns = useMemo(
     () =>
       fileColumns({
         report,
+        front,
         key,
         planned: planned[key],
         onValue: (band, value) =>
           changeOf(band.firstLayer, (one) => ({ ...one, settings: { ...one.settings, [key]: value } })),
       }),
-    [report, key, planned, changeOf],
+    [report, front, key, planned, changeOf],
   );
   return {
     ...editor,
@@ -85,7 +91,9 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
     setProgramLine,
     /** What a finding's place leads to: its line in the program as it came, else its layer on the log. */
     leadsTo(where: string) {
-      const [line, layer] = [lineOfPlace(where), layerOfPlace(where)];
+      // What is left on is left on by its last line.
+      const line = where === "end of the file" ? report.lines : lineOfPlace(where);
+      const layer = layerOfPlace(where);
       if (line === null && layer === null) return null;
       return () => {
         if (layer !== null) setCursor(Math.min(layers.length, layer) - 1);

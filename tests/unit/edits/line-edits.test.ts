@@ -396,3 +396,39 @@ test("one endless line costs no more than its bytes to look through", () => {
   expect(linesOf(many(), 0, 5)[0]).toHaveLength(2000);
   expect(searchLines(many(), "AAA", 1).count).toBe(1);
 });
+
+test("single places of an edit are left alone by their lines, where its places do not depend on one another", () => {
+  const text = tube(forms[0]);
+  const fanLines = text.split("\n").flatMap((line, i) => (line.startsWith("M106") ? [i + 1] : []));
+  const all = edited(text, one({ kind: "fan", act: "off", keepComments: true }));
+  expect(fanAtLayers(all.after)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
+  const left = edited(text, one({ kind: "fan", act: "off", keepComments: true, skip: [fanLines[1]] }));
+  expect(fanAtLayers(left.after)).toEqual([0, 0, 0, 0, 128, 128, 128, 128]);
+  expect(left.mismatches).toEqual([]);
+  expect(editsSchema.safeParse([{ kind: "fan", act: "off", skip: [0] }]).success).toBe(false);
+  // Filament that is counted on from place to place cannot be left alone here and there.
+  expect(editsSchema.safeParse([{ kind: "scale-flow", percent: 90, skip: [3] }]).success).toBe(false);
+});
+
+test.each([
+  [{ kind: "bridges", cooler: 10, layers: [] }, "layers", "Say how the first layer over air is laid"],
+  [{ kind: "bridges", cooler: 500, layers: [{ feedPercent: 50 }] }, "cooler", "At most 100 °C cooler"],
+  [{ kind: "outer-walls" }, "passes", "Say in how many passes"],
+  [{ kind: "outer-walls", passes: 1 }, "passes", "Two at least"],
+  [{ kind: "scale-speed", percent: 5 }, "percent", "At least 10 %"],
+  [{ kind: "scale-flow", percent: 90, lines: ["travel"] }, "lines", "A kind of line is one of"],
+  [{ kind: "start-end" }, "start", "Say whether the start or the end lines are replaced"],
+])("%j is refused at its field", (edit, field, message) => {
+  const parsed = editsSchema.safeParse([edit]);
+  expect(parsed.success).toBe(false);
+  const issue = parsed.error!.issues[0];
+  expect(issue.path.join(".")).toContain(field);
+  expect(issue.message).toContain(message);
+});
+
+test("a million hits are refused with a sentence, and none of them is made", () => {
+  const line = "G1 X1 E0.1\n";
+  const text = `M109 S210\nG28\nG90\nM83\nG1 X5 Y5 Z0.2 E0.1\n${line.repeat(1_000_000)}`;
+  const tried = tryEdits(text, one({ kind: "find", find: { command: "G1" }, act: { comment: "no" } }));
+  expect(tried).toMatchObject({ ok: false, message: expect.stringContaining("More than 300,000 lines would change") });
+});

@@ -132,3 +132,48 @@ test("a tool that is not there and a heat beyond the printer are refused at thei
   });
   expect(() => one({ kind: "tools", tools: [{ tool: 0 }, { tool: 0 }] })).toThrow(/named once/);
 });
+
+test("a tool that idles long enough is told its heat on the way, by the printer's own rate; an offset is said before the first layer", () => {
+  // Twenty squares of 40 mm a layer at 20 mm/s with each tool: 160 s, and 65 °C at 2.5 °C/s and 3 s are 29 s.
+  const square = (x: number, z: string) =>
+    Array.from(
+      { length: 20 },
+      () =>
+        `G0 X${x} Y40 Z${z} F6000\nG1 X${x + 40} Y40 E1 F1200\nG1 X${x + 40} Y80 E1\nG1 X${x} Y80 E1\nG1 X${x} Y40 E1`,
+    ).join("\n");
+  const layers = [1, 2, 3].map(
+    (n) => `T0\n${square(20, (n * 0.2).toFixed(1))}\nT1\n${square(120, (n * 0.2).toFixed(1))}`,
+  );
+  const text = [
+    "M104 T0 S210",
+    "M104 T1 S210",
+    "M109 T0 S210",
+    "M109 T1 S210",
+    "G28",
+    "G90",
+    "M83",
+    ...layers,
+    "M84",
+    "",
+  ];
+  const wish = {
+    kind: "tools",
+    tools: [
+      { tool: 0, firstC: 210, laterC: 215, idleC: 150 },
+      { tool: 1, offset: { x: 18, y: 0 } },
+    ],
+    allOff: true,
+  };
+  const printer = { ...printers.find(({ tools: count }) => count > 1)!, heaterRiseCPerS: 2.5 };
+  const { after } = edited(text.join("\n"), editsSchema.parse([wish]), printer);
+  const lines = after.split("\n");
+  const early = lines.flatMap((line, i) => (line.includes("told early") ? [i] : []));
+  expect(early).toHaveLength(2);
+  expect(lines[early[0]]).toBe("M104 S215 T0 ; cuchara: told early");
+  // What is laid between it and the change, at 20 mm/s.
+  const change = lines.indexOf("T0", early[0]);
+  const seconds = (lines.slice(early[0], change).filter((line) => /^G1 X/.test(line)).length * 40) / 20;
+  expect(seconds).toBeGreaterThan(25);
+  expect(seconds).toBeLessThan(40);
+  expect(lines.indexOf("M218 T1 X18 Y0")).toBeLessThan(lines.indexOf("G1 X60 Y40 E1 F1200"));
+});

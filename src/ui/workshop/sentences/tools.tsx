@@ -26,6 +26,7 @@ export const toolsSentence: Sentence<"tools"> = {
             <tr>
               <th scope="col">Tool</th>
               {(printer?.tools ?? 1) > 1 && <th scope="col">is printed by</th>}
+              {(printer?.tools ?? 1) > 1 && <th scope="col">stands off, mm</th>}
               {heats.map(({ key, label }) => (
                 <th scope="col" key={key}>
                   {label}
@@ -49,6 +50,25 @@ export const toolsSentence: Sentence<"tools"> = {
                       width={40}
                       onChange={(as) => set(index, { as: as === wish.tool ? undefined : as })}
                     />
+                  </td>
+                )}
+                {(printer?.tools ?? 1) > 1 && (
+                  <td>
+                    {(["x", "y"] as const).map((axis) => (
+                      <NumberField
+                        key={axis}
+                        label={`Tool ${wish.tool} stands so far off, ${axis.toUpperCase()}`}
+                        value={wish.offset?.[axis]}
+                        unit={axis.toUpperCase()}
+                        low={-500}
+                        high={500}
+                        decimals={2}
+                        width={44}
+                        hint="–"
+                        onChange={(mm) => set(index, { offset: { x: 0, y: 0, ...wish.offset, [axis]: mm } })}
+                        onEmpty={() => set(index, { offset: undefined })}
+                      />
+                    ))}
                   </td>
                 )}
                 {heats.map(({ key, label, unit, high }) => (

@@ -410,13 +410,23 @@ function findingsOf(tables: ProgramTables, printer: Printer): Finding[] {
   return checkFile(reportOf(tables, limitsFor(printer), headOf(printer)).report, printer);
 }
 
-/** What is to be said of the file with the edits in it. The lines they put in are no earlier plan. */
+/** Edits that tell heats themselves: what the file itself tells then is what they made of it. */
+const tellHeats: ReadonlySet<Edit["kind"]> = new Set(["tools", "bridges", "pause", "start-end"]);
+
+/** What is to be said of the file with the edits in it. The lines they put in are no earlier plan, and nobody else's changes. */
 function findingsBehind({ edits, printer }: EditInput, file: EditableFile, set: SpliceSet): Finding[] {
   const before = checkFile(file.original.report, printer);
-  if (edits.length === 0) return before;
+  const active = edits.filter(({ off }) => !off);
+  if (active.length === 0) return before;
   const isEarlier = ({ check }: Finding) => check === "earlier-plan";
-  const lifted = edits.some((edit) => edit.kind === "lift-out" && edit.what === "cuchara");
-  const behind = checkFile(file.read(set).report, printer).filter((finding) => !isEarlier(finding));
+  const lifted = active.some((edit) => edit.kind === "lift-out" && edit.what === "cuchara");
+  const { report } = file.read(set);
+  const pauses = active.filter(({ kind }) => kind === "pause").length;
+  const isOurs = ({ check }: Finding) =>
+    (check === "foreign-change" && active.some(({ kind }) => tellHeats.has(kind))) ||
+    // A stop heats up again before it goes on: that is waited for on purpose.
+    (check === "waits-inside" && (report.facts.waitsInside?.count ?? 0) <= pauses);
+  const behind = checkFile(report, printer).filter((finding) => !isEarlier(finding) && !isOurs(finding));
   return [...(lifted ? [] : before.filter(isEarlier)), ...behind];
 }
 

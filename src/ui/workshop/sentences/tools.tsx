@@ -47,7 +47,7 @@ export const toolsSentence: Sentence<"tools"> = {
                       low={0}
                       high={(printer?.tools ?? 1) - 1}
                       decimals={0}
-                      width={40}
+                      width={20}
                       onChange={(as) => set(index, { as: as === wish.tool ? undefined : as })}
                     />
                   </td>
@@ -63,7 +63,7 @@ export const toolsSentence: Sentence<"tools"> = {
                         low={-500}
                         high={500}
                         decimals={2}
-                        width={44}
+                        width={34}
                         hint="–"
                         onChange={(mm) => set(index, { offset: { x: 0, y: 0, ...wish.offset, [axis]: mm } })}
                         onEmpty={() => set(index, { offset: undefined })}
@@ -80,8 +80,8 @@ export const toolsSentence: Sentence<"tools"> = {
                       low={0}
                       high={high}
                       decimals={0}
-                      width={44}
-                      hint="as it is"
+                      width={34}
+                      hint="–"
                       onChange={(value) => set(index, { [key]: value })}
                       onEmpty={() => set(index, { [key]: undefined })}
                     />

@@ -109,6 +109,31 @@ class Outline {
   }
 }
 
+/** The tools of a program as they come up. */
+class ToolsSeen {
+  private readonly seen = new Map<number, ToolFacts>();
+
+  of(tool: number): ToolFacts {
+    let known = this.seen.get(tool);
+    if (!known) {
+      known = { tool, lays: false, coldFeed: null, fanElsewhere: null, hasOffset: false };
+      this.seen.set(tool, known);
+    }
+    return known;
+  }
+
+  all(): ToolFacts[] {
+    return [...this.seen.values()].sort((a, b) => a.tool - b.tool);
+  }
+}
+
+/** A tool lays: whether its own fan stands still while another one turns. */
+function noteFan(facts: ToolFacts, fans: ReadonlyMap<number, number>, line: number): void {
+  if (fans.get(facts.tool)! > 0) return;
+  const [other] = [...fans].find(([index, duty]) => index !== facts.tool && duty > 0) ?? [];
+  if (other !== undefined) facts.fanElsewhere = { value: other, line };
+}
+
 /** Finds the facts of a program that was read. */
 export function factsOf(tables: ProgramTables): ProgramFacts {
   const { moves, events, layers, unknown } = tables;
@@ -125,17 +150,9 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
   const setC = new Map<number, number>();
   const waited = new Set<number>();
   const fans = new Map<number, number>();
-  const ofTool = new Map<number, ToolFacts>();
-  const factsOfTool = (one: number): ToolFacts => {
-    let known = ofTool.get(one);
-    if (!known) {
-      known = { tool: one, lays: false, coldFeed: null, fanElsewhere: null, hasOffset: false };
-      ofTool.set(one, known);
-    }
-    return known;
-  };
+  const tools = new ToolsSeen();
   /** The tool in use, and whether anything of it may still be found: this is asked at every move. */
-  let current = factsOfTool(0);
+  let current = tools.of(0);
   const layingTools = new Set<number>();
   let bedC = 0;
   let motors = true;
@@ -161,7 +178,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
       case EventKind.nozzleTemperature:
       case EventKind.nozzleTemperatureWait:
         setC.set(index, value);
-        if (value > 0) factsOfTool(index);
+        if (value > 0) tools.of(index);
         if (isWait) waited.add(index);
         hottestNozzle = hotter(hottestNozzle, value, line);
         break;
@@ -180,11 +197,11 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
         motors = true;
         break;
       case EventKind.toolOffset:
-        factsOfTool(index).hasOffset = true;
+        tools.of(index).hasOffset = true;
         break;
       case EventKind.tool:
         tool = value;
-        current = factsOfTool(tool);
+        current = tools.of(tool);
     }
     hot = (setC.get(tool) ?? 0) >= COLDEST_FEED_C;
     event++;
@@ -213,10 +230,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     if (highestLaid < 0 || z > moves.z[highestLaid]) highestLaid = i;
     if (moves.layer[i] >= 0) began = true;
     current.lays = true;
-    if (current.fanElsewhere === null && fans.size > 1 && !(fans.get(tool)! > 0)) {
-      const [other] = [...fans].find(([index, duty]) => index !== tool && duty > 0) ?? [];
-      if (other !== undefined) current.fanElsewhere = { value: other, line: moves.line[i] + 1 };
-    }
+    if (current.fanElsewhere === null && fans.size > 1) noteFan(current, fans, moves.line[i] + 1);
     if (lastLaying === tool) continue;
     lastLaying = tool;
     layingTools.add(tool);
@@ -237,7 +251,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     unknownCommands: unknown.some(({ command }) => /[A-Z_]{3,}/.test(command)),
     waitsInside,
     layingTools: [...layingTools].sort((a, b) => a - b),
-    tools: [...ofTool.values()].sort((a, b) => a.tool - b.tool),
+    tools: tools.all(),
     leftOn: {
       nozzles: [...setC].filter(([, valueC]) => valueC > 0).map(([index, valueC]) => ({ tool: index, valueC })),
       bedC,

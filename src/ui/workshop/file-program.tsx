@@ -8,6 +8,7 @@ import { explainLine } from "@/core/firmware/explain";
 import type { Held } from "@/core/firmware/holds";
 import type { WindowChange } from "@/core/edits/look";
 import { readingOf } from "@/core/machine/reading";
+import { HEIGHT_TOLERANCE_MM } from "@/core/units";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { NumberField } from "../common/number-field";
@@ -25,8 +26,9 @@ const MOST_ROWS = 1_200_000;
 const RESTS_MS = 150;
 
 export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: number }) {
-  const { file, report, answer, cursor, printer, waiting } = page;
-  const { programLine: line, setProgramLine: setLine } = page;
+  const { file, report, answer, printer, waiting } = page;
+  const { programLine: line, setProgramLine: setLine, askedLine } = page;
+  const line0 = useRef(line);
   const [isEdited, setEdited] = useState(true);
   const [base, setBase] = useState(Math.floor(line / MOST_ROWS) * MOST_ROWS);
   const [wanted, setWanted] = useState("");
@@ -56,11 +58,10 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
     // The list may have to become longer first.
     requestAnimationFrame(() => virtual.scrollToIndex(next - start, { align: "center" }));
   };
-  // Where it was left, or where a finding led.
-  const opened = useRef(line);
-  useEffect(() => {
-    if (opened.current > 0) virtual.scrollToIndex(opened.current % MOST_ROWS, { align: "center" });
-  }, [virtual]);
+  // Where a finding leads, each time it is followed; else where it was left.
+  const go = useRef(goTo);
+  go.current = goTo;
+  useEffect(() => go.current(askedLine?.line ?? line0.current), [askedLine]);
   const search = useSearch(
     `/files/${file.id}/search?edited=${isEdited ? 1 : 0}&version=${version}`,
     waiting ? "" : wanted,
@@ -82,38 +83,7 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
           onChange={setWanted}
         />
         <SearchHits search={search} line={line} onGo={goTo} />
-        <NumberField
-          label="Go to line"
-          hideLabel={false}
-          value={line + 1}
-          unit=""
-          low={1}
-          high={Math.max(1, total)}
-          decimals={0}
-          width={72}
-          onChange={(to) => goTo(to - 1)}
-        />
-        <NumberField
-          label="Go to height"
-          hideLabel={false}
-          value={report.layers[Math.min(cursor, report.layers.length - 1)].zMm}
-          unit="mm"
-          low={0}
-          high={page.topMm}
-          decimals={2}
-          width={52}
-          onChange={(mm) => {
-            const layer = report.layers.findIndex(({ zMm }) => zMm >= mm - 1e-6);
-            page.setCursor(Math.max(0, layer));
-            goTo(report.layers[Math.max(0, layer)].insertLine - 1);
-          }}
-        />
-        <Button
-          size="small"
-          onClick={() => goTo(report.layers[Math.min(cursor, report.layers.length - 1)].insertLine - 1)}
-        >
-          Layer {cursor + 1}
-        </Button>
+        <Places page={page} line={line} total={total} onGo={goTo} />
         {changed > 0 && (
           <label className={styles.edited}>
             <Toggle checked={isEdited} onChange={setEdited} /> with the edits
@@ -133,21 +103,16 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
           {virtual.getVirtualItems().map(({ index, start }) => {
             const number = base + index;
             const window = windows.get(Math.floor(number / WINDOW));
-            const text = window?.lines[number % WINDOW];
-            const was = isEdited ? wasAt(window, number) : null;
             return (
-              <div
+              <ProgramLine
                 key={number}
-                className={styles.line}
-                data-on={number === line || undefined}
-                data-ours={was?.isNew || undefined}
-                style={{ top: start, height: ROW_PX }}
-                onClick={() => setLine(number)}
-              >
-                <span className={styles.number}>{number + 1}</span>
-                <span>{text ?? ""}</span>
-                {was && was.before.length > 0 && <del className={styles.was}>{was.before.join(" ⏎ ")}</del>}
-              </div>
+                number={number}
+                text={window?.lines[number % WINDOW] ?? ""}
+                was={isEdited ? wasAt(window, number) : null}
+                isOn={number === line}
+                topPx={start}
+                onChoose={() => setLine(number)}
+              />
             );
           })}
         </div>
@@ -164,13 +129,93 @@ export function FileProgram({ page, roomPx }: { page: FilePageState; roomPx: num
   );
 }
 
+interface PlacesProps {
+  page: FilePageState;
+  line: number;
+  total: number;
+  onGo(line: number): void;
+}
+
+/** Ways to go somewhere: a line, a height, the layer of the log's cursor. */
+function Places({ page, line, total, onGo }: PlacesProps) {
+  const { report, cursor, setCursor, topMm } = page;
+  const here = report.layers[Math.min(cursor, report.layers.length - 1)];
+  return (
+    <>
+      <NumberField
+        label="Go to line"
+        hideLabel={false}
+        value={line + 1}
+        unit=""
+        low={1}
+        high={Math.max(1, total)}
+        decimals={0}
+        width={72}
+        onChange={(to) => onGo(to - 1)}
+      />
+      <NumberField
+        label="Go to height"
+        hideLabel={false}
+        value={here.zMm}
+        unit="mm"
+        low={0}
+        high={topMm}
+        decimals={2}
+        width={52}
+        onChange={(mm) => {
+          const layer = Math.max(0, layerAtOrAbove(report.layers, mm));
+          setCursor(layer);
+          onGo(report.layers[layer].insertLine - 1);
+        }}
+      />
+      <Button size="small" onClick={() => onGo(here.insertLine - 1)}>
+        Layer {cursor + 1}
+      </Button>
+    </>
+  );
+}
+
+const layerAtOrAbove = (layers: FilePageState["report"]["layers"], mm: number) =>
+  layers.findIndex(({ zMm }) => zMm >= mm - HEIGHT_TOLERANCE_MM);
+
+interface LineProps {
+  number: number;
+  text: string;
+  was: Was | null;
+  isOn: boolean;
+  topPx: number;
+  onChoose(): void;
+}
+
+/** One line; where edits have made it another, what it was stands behind it. */
+function ProgramLine({ number, text, was, isOn, topPx, onChoose }: LineProps) {
+  return (
+    <div
+      className={styles.line}
+      data-on={isOn || undefined}
+      data-ours={was?.isNew || undefined}
+      style={{ top: topPx, height: ROW_PX }}
+      onClick={onChoose}
+    >
+      <span className={styles.number}>{number + 1}</span>
+      <span>{text}</span>
+      {was && was.before.length > 0 && <del className={styles.was}>{was.before.join(" ⏎ ")}</del>}
+    </div>
+  );
+}
+
 interface ProgramWindow {
   lines: string[];
   changes: WindowChange[];
 }
 
+interface Was {
+  before: string[];
+  isNew: boolean;
+}
+
 /** What stood at a line before the edits; null where nothing was changed. */
-function wasAt(window: ProgramWindow | undefined, line: number): { before: string[]; isNew: boolean } | null {
+function wasAt(window: ProgramWindow | undefined, line: number): Was | null {
   const change = window?.changes.find((one) => line >= one.line && line < one.line + Math.max(1, one.lines));
   if (!change) return null;
   // A line that was taken out stands beside the one that follows it.

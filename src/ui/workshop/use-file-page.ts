@@ -42,6 +42,7 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
   const [view, setView] = useState<View>("log");
   const [cursor, setCursor] = useState(0);
   const [programLine, setProgramLine] = useState(0);
+  const [askedLine, setAskedLine] = useState<{ line: number } | null>(null);
   const [mode, setMode] = useState<PlaceMode>("height");
   const { layers } = report;
   const { changes, setChanges } = usePlan(editor);
@@ -89,6 +90,8 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
     /** The line (from 0) at which the program is shown. */
     programLine,
     setProgramLine,
+    /** The line a finding led to, another object each time. */
+    askedLine,
     /** What a finding's place leads to: its line in the program as it came, else its layer on the log. */
     leadsTo(where: string) {
       // What is left on is left on by its last line.
@@ -98,7 +101,7 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
       return () => {
         if (layer !== null) setCursor(Math.min(layers.length, layer) - 1);
         if (line === null) return;
-        setProgramLine(line - 1);
+        setAskedLine({ line: line - 1 });
         setView("program");
       };
     },

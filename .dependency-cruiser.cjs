@@ -23,7 +23,7 @@ const rooms = [
   ["findings", "specimens", "reading"],
   ["report"],
   ["checks"],
-  ["edits", "trials"],
+  ["edits", "trials", "sheets"],
   ["simulator"],
   ["typed"],
   ["measure"],

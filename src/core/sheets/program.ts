@@ -95,7 +95,7 @@ export function buildSheet(input: SheetInput): Result<BuiltSheet> {
 }
 
 function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet): Result<Uint8Array> {
-  const topMm = laid.tops.reduce((top, z) => Math.max(top, z), 0);
+  const topMm = laid.moves.z.reduce((top, z) => Math.max(top, z), 0);
   const firstMm = laid.tops[0] ?? 0.2;
   const values = templateValuesOf(printer, {
     nozzleC: Math.round((spool.labelMinC + spool.labelMaxC) / 2),

@@ -28,6 +28,7 @@ import type { Spool } from "@/core/shelf/spool";
 import type { Side } from "@/core/reading/photo";
 import { drawField, drawPiece, drawSwatches, PiecePicture } from "@/core/simulator/piece/draw";
 import type { SimulatedPiece } from "@/core/simulator/piece/piece";
+import { buildSheet, SheetFigures, SheetInput } from "@/core/sheets/program";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { isBeside, Run, unitsOf } from "@/core/trials/run";
 import { Effort, efforts } from "@/core/trials/effort";
@@ -70,6 +71,22 @@ export const tasks = {
     const built = buildTrial(input);
     const { tables, byLayer, findings, passed } = inspectTrial(input, built);
     return { layers: proofLayers(tables, byLayer), findings, passed };
+  },
+
+  /** The finished program of a sheet with its findings; refused with row and field where it cannot be laid. */
+  buildSheet(input: SheetInput): Result<{ bytes: Uint8Array; findings: Finding[] }> {
+    const built = buildSheet(input);
+    return built.ok ? succeed({ bytes: built.value.bytes, findings: built.value.findings }) : built;
+  },
+
+  /** What a sheet takes, what is wrong with it, and what its program commands layer by layer. */
+  reportSheet(
+    input: SheetInput,
+  ): Result<{ report: ProgramReport; figures: SheetFigures; findings: Finding[]; layers: ProofLayer[] }> {
+    const built = buildSheet(input);
+    if (!built.ok) return built;
+    const { report, figures, findings, tables } = built.value;
+    return succeed({ report, figures, findings, layers: proofLayers(tables, settingsByLayer(tables).byLayer) });
   },
 
   /** What is to be known of a trial that was printed: its exact program, and how settled each band is expected to be. */

@@ -4,6 +4,7 @@ import { laysMaterial } from "@/core/gcode/moves";
 import { KeptOut } from "@/core/sheets/keep-out";
 import { LaidSheet, laySheet, SheetWays } from "@/core/sheets/lay-sheet";
 import { buildSheet, layByLayer } from "@/core/sheets/program";
+import { emptySheet, exampleSheets } from "@/core/sheets/examples";
 import { Item, Sheet } from "@/core/sheets/sheet";
 import { sheetSchema } from "@/core/sheets/sheet-schema";
 import { ladle, saffron } from "../helpers/demo";
@@ -329,3 +330,14 @@ test("a wrong formula is named by its row and field; JSON goes round", () => {
   expect(sheetSchema.parse(JSON.parse(JSON.stringify(wrong)))).toEqual(wrong);
   expect(sheetSchema.safeParse({ ...wrong, items: [{ kind: "blob" }] }).success).toBe(false);
 });
+
+test.each([emptySheet, ...exampleSheets].map((sheet) => [sheet.name, sheet] as const))(
+  "the sheet that ships can be laid without a stop: %s",
+  (_, sheet) => {
+    expect(sheetSchema.parse(JSON.parse(JSON.stringify(sheet)))).toEqual(sheet);
+    const built = buildSheet({ sheet, printer: ladle, spool: saffron });
+    if (!built.ok) throw new Error(`${built.field}: ${built.message}`);
+    expect(built.value.findings.filter(({ severity }) => severity === "stop")).toEqual([]);
+    expect(built.value.figures.filamentMm).toBeGreaterThan(10);
+  },
+);

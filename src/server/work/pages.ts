@@ -11,6 +11,7 @@ import { askedAnew, kept } from "../db/kept";
 import { readPreferences } from "../db/preferences";
 import { measurements } from "../db/measurements";
 import { printers } from "../db/printers";
+import { sheets } from "../db/sheets";
 import { spools } from "../db/spools";
 import { progressOfAll } from "../db/progress";
 import { trials } from "../db/trials";
@@ -18,6 +19,7 @@ import { hub } from "../link/hub";
 import { log } from "../log";
 import { currentEdits, reportFor } from "./files";
 import { writtenProgram } from "./programs";
+import { sheetOf } from "./sheets";
 import { checkPair, withBands } from "./trials";
 
 /** So many trials come along with a list; the page asks for the rest. */
@@ -133,6 +135,8 @@ export async function filePage(id: number) {
   return { file: listed, report: JSON.parse(text) as unknown, edits: await currentEdits(file, never) };
 }
 
+export const sheetsPage = () => sheets.list();
+export const sheetPage = (id: number) => sheetOf(id);
 export const programPage = (id: number) => writtenProgram(id);
 
 /** Everything that is kept, of every pair. */

@@ -1,0 +1,66 @@
+/** Rows of a sheet's outline, by their place: an index for every level they lie in. */
+import type { Item } from "./sheet";
+
+export type RowPath = readonly number[];
+
+/** The field a row is called by where something is wrong with it: `items.0.items.2`. */
+export const fieldOf = (path: RowPath): string => path.map((index) => `items.${index}`).join(".");
+
+export function rowAt(items: readonly Item[], [first, ...rest]: RowPath): Item | null {
+  const item = items[first];
+  if (!item || rest.length === 0) return item ?? null;
+  return "items" in item ? rowAt(item.items, rest) : null;
+}
+
+/** The rows with what `act` makes of the list a row stands in. */
+function inList(items: readonly Item[], path: RowPath, act: (list: Item[], index: number) => Item[]): Item[] {
+  const [first, ...rest] = path;
+  if (rest.length === 0) return act([...items], first);
+  return items.map((item, i) =>
+    i === first && "items" in item ? { ...item, items: inList(item.items, rest, act) } : item,
+  );
+}
+
+export const replaceRow = (items: readonly Item[], path: RowPath, row: Item): Item[] =>
+  inList(items, path, (list, index) => list.map((one, i) => (i === index ? row : one)));
+
+export const removeRow = (items: readonly Item[], path: RowPath): Item[] =>
+  inList(items, path, (list, index) => list.filter((_, i) => i !== index));
+
+/** Puts a row in where another stands, which goes on behind it; at the end where none stands there. */
+export const insertRow = (items: readonly Item[], path: RowPath, row: Item): Item[] =>
+  inList(items, path, (list, index) => [...list.slice(0, index), row, ...list.slice(index)]);
+
+/** Up or down among its neighbours. */
+export const shiftRow = (items: readonly Item[], path: RowPath, by: 1 | -1): Item[] =>
+  inList(items, path, (list, index) => {
+    const to = index + by;
+    if (to < 0 || to >= list.length) return list;
+    [list[index], list[to]] = [list[to], list[index]];
+    return list;
+  });
+
+/** A row into the repeat or group in front of it, or out of its own. */
+export function nestRow(items: readonly Item[], path: RowPath): Item[] {
+  const index = path[path.length - 1];
+  const before = [...path.slice(0, -1), index - 1];
+  const [row, into] = [rowAt(items, path), rowAt(items, before)];
+  if (!row || !into || !("items" in into)) return [...items];
+  return replaceRow(removeRow(items, path), before, { ...into, items: [...into.items, row] });
+}
+
+export function unnestRow(items: readonly Item[], path: RowPath): Item[] {
+  const row = rowAt(items, path);
+  if (!row || path.length < 2) return [...items];
+  const parent = path.slice(0, -1);
+  return insertRow(removeRow(items, path), [...parent.slice(0, -1), parent[parent.length - 1] + 1], row);
+}
+
+/** A row and a repeat around it change places: what was inside is outside. */
+export function swapWithParent(items: readonly Item[], path: RowPath): Item[] {
+  const parentPath = path.slice(0, -1);
+  const [row, parent] = [rowAt(items, path), rowAt(items, parentPath)];
+  if (!row || !parent || row.kind !== "repeat" || parent.kind !== "repeat" || parent.items.length !== 1)
+    return [...items];
+  return replaceRow(items, parentPath, { ...row, items: [{ ...parent, items: row.items }] });
+}

@@ -1,0 +1,78 @@
+"use client";
+/** All sheets, and those that ship to begin with. */
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { emptySheet, exampleSheets } from "@/core/sheets/examples";
+import type { Sheet } from "@/core/sheets/sheet";
+import { api } from "../common/api";
+import { keys } from "../common/keys";
+import { Loading } from "../common/loading";
+import { useRemoveWithUndo } from "../common/queries";
+import { useAct } from "../common/use-act";
+import type { KeptSheet } from "./use-sheet";
+
+export function PathsPage() {
+  const sheets = useQuery({ queryKey: keys.sheets, queryFn: () => api.get<KeptSheet[]>("/sheets") });
+  const remove = useRemoveWithUndo("/sheets", "sheets");
+  const { busy, act } = useAct();
+  const router = useRouter();
+  const begin = (sheet: Sheet) =>
+    act(async () => {
+      const { id } = await api.post<KeptSheet>("/sheets", sheet);
+      router.push(`/paths/${id}`);
+    });
+  return (
+    <>
+      <h1>Paths</h1>
+      <p className="sub">A print from figures, strokes and repeats: no model, no slicing, laid as it is typed.</p>
+      <p>
+        <Button type="primary" loading={busy} onClick={() => void begin(emptySheet)}>
+          New sheet
+        </Button>
+      </p>
+      {sheets.isLoading && <Loading />}
+      {(sheets.data?.length ?? 0) > 0 && (
+        <ul className="rows section" aria-label="Sheets">
+          {sheets.data!.map(({ id, name, items, figures }) => (
+            <li key={id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) auto auto" }}>
+              <Link className="title" href={`/paths/${id}`}>
+                {name}
+              </Link>
+              <span className="dim">
+                {figures.length} {figures.length === 1 ? "figure" : "figures"}, {items.length}{" "}
+                {items.length === 1 ? "row" : "rows"}
+              </span>
+              <button
+                className="link-button"
+                aria-label={`Remove ${name}`}
+                onClick={() => void remove(id, `“${name}”`)}
+              >
+                Remove
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <section className="section" aria-label="To begin with">
+        <h2>To begin with</h2>
+        <ul className="rows">
+          {exampleSheets.map((sheet) => (
+            <li key={sheet.name} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) auto" }}>
+              <span>{sheet.name}</span>
+              <Button
+                size="small"
+                disabled={busy}
+                onClick={() => void begin(sheet)}
+                aria-label={`Begin with ${sheet.name}`}
+              >
+                Begin with it
+              </Button>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </>
+  );
+}

@@ -7,6 +7,7 @@ const pages = [
   "/trials/2",
   "/workshop",
   "/workshop/2",
+  "/paths",
   "/measure",
   "/shelf",
   "/shelf/printers/1",

@@ -116,7 +116,7 @@ function Row(props: Props & { all: readonly Item[]; item: Item; path: RowPath })
               onAct={() => onChange(swapWithParent(all, path))}
             />
           )}
-          <Act label={`Once more, ${name}`} text="＋" onAct={() => onChange(insertRow(all, path, item))} />
+          <Act label={`Once more, ${name}`} text="+" onAct={() => onChange(insertRow(all, path, item))} />
           <Act label={`Take away ${name}`} text="×" onAct={() => onChange(removeRow(all, path))} />
         </span>
         {own && <p className="field-error">{wrong.message}</p>}
@@ -164,7 +164,7 @@ function NewRow({ label, onNew }: { label: string; onNew(row: Item): void }) {
       label={label}
       small
       value={null}
-      hint="＋ lay …"
+      hint="+ lay …"
       options={kinds.map((kind) => ({ value: kind, label: rowKinds[kind].label }))}
       onChange={(kind) => onNew(rowKinds[kind].fresh())}
     />

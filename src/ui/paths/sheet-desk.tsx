@@ -46,6 +46,7 @@ export function SheetDesk({ loaded, printer, spool }: Props) {
       <h1 className="long-title">
         <TextField
           plain
+          className={styles.title}
           aria-label="Name of the sheet"
           value={sheet.name}
           maxLength={100}

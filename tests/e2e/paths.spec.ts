@@ -25,6 +25,7 @@ test("touching rings from an empty sheet to a downloaded file; a wrong formula i
   await expect(page.getByRole("link", { name: "Get the file" })).toBeHidden();
   await radius.fill("r");
   await expect(page.getByRole("img", { name: "The sheet from above: 80 strokes" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Get the file" })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole("button", { name: "Play" }).click();
   await expect(page.getByRole("button", { name: "Stop" })).toBeVisible();

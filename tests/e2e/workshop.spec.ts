@@ -64,12 +64,17 @@ function decked(layers = 20): string {
 }
 
 test("bridges are found and laid cooler and slower; one of them is left as it is", async ({ page, request }) => {
+  await request.post("/api/trials", { data: { kind: "bridging", printerId: 1, spoolId: 1 } });
   await drop(page, "decked.gcode", decked());
   await page.getByRole("button", { name: "Bridges", exact: true }).click();
   await expect(page.getByText("2 bridges found by what lies below")).toBeVisible();
   await sentence(page).getByLabel("Cooler by").fill("20");
   await sentence(page).getByLabel("First layer, speed").fill("40");
   await page.getByRole("checkbox", { name: /^4 mm, layer 20/ }).uncheck();
+  // As a bridging trial lays it, and then by hand again: 10 mm/s of the file's 30 are a third.
+  await page.getByLabel("Lay it as a bridging trial does").selectOption({ index: 1 });
+  await expect(sentence(page).getByLabel("First layer, speed")).toHaveValue("33");
+  await sentence(page).getByLabel("First layer, speed").fill("40");
   await expect(page.getByText("Lines that change").locator("..")).not.toContainText("…");
   await expectAccessible(page);
   const after = await outcome(page);

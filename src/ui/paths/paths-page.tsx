@@ -61,13 +61,8 @@ export function PathsPage() {
           {exampleSheets.map((sheet) => (
             <li key={sheet.name} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) auto" }}>
               <span>{sheet.name}</span>
-              <Button
-                size="small"
-                disabled={busy}
-                onClick={() => void begin(sheet)}
-                aria-label={`Begin with ${sheet.name}`}
-              >
-                Begin with it
+              <Button size="small" disabled={busy} onClick={() => void begin(sheet)}>
+                Begin<span className="visually-hidden"> with {sheet.name}</span>
               </Button>
             </li>
           ))}

@@ -1,6 +1,7 @@
 import { bandOfLayer } from "@/core/heightplan/plan";
 import { fanProfile } from "@/core/material/fan";
 import { trialKindFor, trialKindKeys } from "@/core/trials";
+import { bridgesOfTrial } from "@/core/trials/bridges-of-trial";
 import { buildTrial } from "@/core/trials/build";
 import { corneringFor, forPrinter, forSpool } from "@/core/trials/copy";
 import { leadOf, withLead } from "@/core/trials/earlier";
@@ -186,4 +187,16 @@ test("what is said of a halved fan is true of the fan in force, whether the spoo
   );
   // A fan chosen by hand is half of nothing.
   expect(said({}, { fan: 30 }).join()).not.toMatch(/half of/);
+});
+
+test("the layers over air of a bridging trial go onto a file: its speeds as shares of the file's own, by hand", () => {
+  const options = { coolLayers: 4, speed1: 12, flow1: 85, fan1: 100, speed2: 24 };
+  const { layersBefore, layers } = bridgesOfTrial(trialOfKind("bridging", ladle, saffron, {}, options), ladle, 48);
+  expect(layersBefore).toBe(4);
+  // 12 of 48 mm/s are a quarter, 24 a half; the third is laid as usual: 30 mm/s, 100 %.
+  expect(layers).toEqual([
+    { feedPercent: 25, flowPercent: 85, fan: 100 },
+    { feedPercent: 50, flowPercent: 95, fan: 100 },
+    { feedPercent: 63, flowPercent: 100, fan: 100 },
+  ]);
 });

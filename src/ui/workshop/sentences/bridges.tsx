@@ -2,12 +2,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useId } from "react";
 import type { OverAir } from "@/core/edits/bridges";
+import { bridgesOfTrial } from "@/core/trials/bridges-of-trial";
+import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";
 import type { SeenBridge } from "@/core/laid/over-air";
 import { api } from "../../common/api";
 import { Choice } from "../../common/choice";
 import { keys } from "../../common/keys";
 import { NumberField } from "../../common/number-field";
+import { useTrials } from "../../common/queries";
+import { useAct } from "../../common/use-act";
 import type { Sentence, SentenceProps } from "./sentence";
 import styles from "./sentence.module.css";
 
@@ -31,7 +35,7 @@ export const bridgesSentence: Sentence<"bridges"> = {
   blanks: (props) => <Blanks {...props} />,
 };
 
-function Blanks({ edit, fileId, index, version, onChange }: SentenceProps<Bridges>) {
+function Blanks({ edit, printer, fileId, index, version, onChange }: SentenceProps<Bridges>) {
   return (
     <>
       For what is laid over air the nozzle is
@@ -68,6 +72,9 @@ function Blanks({ edit, fileId, index, version, onChange }: SentenceProps<Bridge
         onChange={(only) => onChange({ ...edit, only })}
       />
       <LayersOverAir edit={edit} onChange={onChange} />
+      {printer && (
+        <AsInTrial edit={edit} printer={printer} fileId={fileId} index={index} version={version} onChange={onChange} />
+      )}
       <Found fileId={fileId} index={index} version={version} edit={edit} onChange={onChange} />
     </>
   );
@@ -135,15 +142,41 @@ function LayersOverAir({ edit, onChange }: Pick<SentenceProps<Bridges>, "edit" |
   );
 }
 
-/** The bridges of the file as this edit finds it, each with a tick. */
-function Found({ edit, fileId, index, version, onChange }: Omit<SentenceProps<Bridges>, "report" | "printer">) {
-  const id = useId();
-  const bridges = useQuery({
+const useBridges = (fileId: number, index: number, version: number) =>
+  useQuery({
     queryKey: keys.fileBridges(fileId, index, index === 0 ? 0 : version),
     queryFn: () => api.get<SeenBridge[]>(`/files/${fileId}/bridges?edit=${index}`),
     staleTime: Infinity,
     retry: false,
   });
+
+/** The layers over air as a bridging trial has them. */
+function AsInTrial({ edit, printer, fileId, index, version, onChange }: Omit<SentenceProps<Bridges>, "report">) {
+  const bridges = useBridges(fileId, index, version).data ?? [];
+  const trials = (useTrials().data ?? []).filter(({ kind }) => kind === "bridging");
+  const { act } = useAct();
+  if (!printer || trials.length === 0 || bridges.length === 0) return null;
+  const take = (id: number) =>
+    act(async () => {
+      const trial = await api.get<Trial>(`/trials/${id}`);
+      onChange({ ...edit, ...bridgesOfTrial(trial, printer, bridges[0].feedMmS) });
+    });
+  return (
+    <Choice
+      label="Lay it as a bridging trial does"
+      small
+      value={null}
+      hint="as in the trial …"
+      options={trials.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={(id) => void take(id)}
+    />
+  );
+}
+
+/** The bridges of the file as this edit finds it, each with a tick. */
+function Found({ edit, fileId, index, version, onChange }: Omit<SentenceProps<Bridges>, "report" | "printer">) {
+  const id = useId();
+  const bridges = useBridges(fileId, index, version);
   if (bridges.error) return <p className="field-error">{bridges.error.message}</p>;
   if (!bridges.data) return <p className="dim">Looking for strands over air …</p>;
   const skip = new Set(edit.skip);

@@ -15,8 +15,9 @@ import { liftOut, LiftOutEdit } from "./lift-out";
 import { move, MoveEdit } from "./move";
 import { outerWalls, OuterWallsEdit } from "./outer-walls";
 import { pause, PauseEdit } from "./pause";
-import { scaleFlow, ScaleFlowEdit, scaleSpeed, ScaleSpeedEdit } from "./scale";
-import { compose, noSplices, Splice, SpliceSet, spliceSet } from "./splice";
+import { scaleFlow, ScaleFlowEdit } from "./scale-flow";
+import { scaleSpeed, ScaleSpeedEdit } from "./scale-speed";
+import { compose, linesIn, noSplices, Splice, SpliceSet, spliceSet } from "./splice";
 import { startEnd, StartEndEdit } from "./start-end";
 import { tools, ToolsEdit } from "./tools";
 import { waits, WaitsEdit } from "./waits";
@@ -262,7 +263,7 @@ function layersChanged({ splices }: SpliceSet): LayerSpan[] {
 function linesChanged({ splices }: SpliceSet): number {
   return splices.reduce(
     // A line in the place of another is one that changes.
-    (sum, { insert, removeBytes }) => sum + Math.max(insert.match(/\r\n|\n|\r/g)?.length ?? 0, removeBytes > 0 ? 1 : 0),
+    (sum, { insert, removeBytes }) => sum + Math.max(linesIn(insert), removeBytes > 0 ? 1 : 0),
     0,
   );
 }

@@ -1,5 +1,5 @@
 /** Looking into a program: windows of its lines, lines that hold a text, and what an edit changes, before and after. */
-import type { Splice, SpliceSet } from "./splice";
+import { linesIn, Splice, SpliceSet } from "./splice";
 
 /** Bytes of the program, as often as they are asked for. */
 type Chunks = () => Iterable<Uint8Array>;
@@ -8,6 +8,8 @@ const decoder = new TextDecoder();
 
 /** So many letters of a line are shown. */
 const LONGEST_SHOWN = 2000;
+/** So many bytes of a line that reaches over several chunks are looked through. */
+const LONGEST_SEARCHED = 1 << 20;
 
 /** Lines from `from` (counted from 0) on, without their ends. */
 export function linesOf(chunks: Iterable<Uint8Array>, from: number, count: number): string[] {
@@ -80,10 +82,13 @@ export function searchLines(
     }
     onNews({ bytes, hits: fresh });
   };
-  for (const chunk of chunks) {
+  const rest = chunks[Symbol.iterator]();
+  for (let next = rest.next(); !next.done; next = rest.next()) {
+    const chunk = next.value;
+    if (bytes === 0 && lineEndOf(chunk) === CARRIAGE_RETURN) return searchTexts(behind(chunk, rest), wanted, most);
     bytes += chunk.length;
     const end = chunk.lastIndexOf(LINE_FEED) + 1;
-    if (end === 0) carry = joined(carry, chunk);
+    if (end === 0) carry = joined(carry, chunk).subarray(0, LONGEST_SEARCHED);
     else {
       look(carry.length > 0 ? joined(carry, chunk.subarray(0, end)) : chunk.subarray(0, end));
       carry = chunk.slice(end);
@@ -94,6 +99,13 @@ export function searchLines(
 }
 
 const LINE_FEED = 10;
+const CARRIAGE_RETURN = 13;
+
+/** A chunk that was taken, and those behind it. */
+function* behind(chunk: Uint8Array, rest: Iterator<Uint8Array>): Generator<Uint8Array> {
+  yield chunk;
+  for (let next = rest.next(); !next.done; next = rest.next()) yield next.value;
+}
 
 function searchTexts(chunks: Iterable<Uint8Array>, wanted: string, most: number): Hits {
   const found: Hits = { count: 0, hits: [] };
@@ -126,18 +138,18 @@ export function windowStart(
   for (const { startByte, lineEnds } of counts) {
     for (; next < splices.length && splices[next].atByte < startByte; next++) {
       const { atByte, removeBytes, removeLines, insert } = splices[next];
-      lines += newlinesIn(insert) - removeLines;
+      lines += linesIn(insert) - removeLines;
       removedUntil = Math.max(removedUntil, atByte + removeBytes);
     }
     // A line that goes may reach over the border of two chunks.
     if (lines >= from && startByte > 0) break;
     if (removedUntil <= startByte) found = { startByte, firstLine: lines };
+    // Line feeds are counted; from a chunk without any on, lines (which may end in CR alone) are counted as they are read.
+    if (lineEnds === 0) break;
     lines += lineEnds;
   }
   return found;
 }
-
-const newlinesIn = (text: string) => text.split("\n").length - 1;
 
 /** A stretch of the changed program that stands for something else: its lines from `line` (from 0) on, and what stood there. */
 export interface WindowChange {
@@ -157,7 +169,7 @@ export function changesWithin(
   const within: { splice: Splice; line: number; lines: number }[] = [];
   for (const splice of set.splices) {
     const line = splice.line + longerBy;
-    const lines = newlinesIn(splice.insert);
+    const lines = linesIn(splice.insert);
     if (line >= from + count) break;
     if (line + Math.max(1, lines) > from) within.push({ splice, line, lines });
     longerBy += lines - splice.removeLines;
@@ -251,8 +263,8 @@ function* eachLine(chunks: Iterable<Uint8Array>, from: number): Generator<SeenLi
 /** The byte that ends lines; 0 as long as a CR may still be the first half of a CRLF. */
 function lineEndOf(bytes: Uint8Array): number {
   const [lf, cr] = [bytes.indexOf(10), bytes.indexOf(13)];
-  if (lf >= 0 && (cr < 0 || cr >= lf - 1)) return 10;
-  return cr >= 0 && cr < bytes.length - 1 ? 13 : 0;
+  if (lf >= 0 && (cr < 0 || cr >= lf - 1)) return LINE_FEED;
+  return cr >= 0 && cr < bytes.length - 1 ? CARRIAGE_RETURN : 0;
 }
 
 /** No more of a line is kept than is shown: a file of one endless line costs no more than its bytes. */

@@ -213,7 +213,7 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
     for (const [turn, one] of order.entries()) {
       if (one !== current || isFirstOfAll) {
         if (one !== current) yield say(change(current, one, layer, wasIn.has(one), printer, wish));
-        else if (one.tool !== 0) yield say([`T${one.tool}`]);
+        else if (one.tool !== one.openings[0].at.tool) yield say(ownTool(one));
         current = one;
       }
       // Where it only goes on, nothing stands in between.
@@ -229,6 +229,9 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
   yield* a.bytes(a.endByte, a.file.report.bytes);
   yield say(["; cuchara: every heater off", ...off, "M140 S0"]);
 }
+
+/** What a file's start heated and took up may be another tool than the one that lays it here. */
+const ownTool = (one: Prepared): string[] => [`T${one.tool}`, `M109 S${plainNumber(one.heatC(0))} T${one.tool}`];
 
 /** Who lays first in a layer, if it is another than who laid last. */
 function other(one: Prepared, a: Prepared, b: Prepared, layer: number): Prepared | null {

@@ -11,8 +11,8 @@ import { toolsOfMoves } from "../heightplan/proof";
 import { kindsOf } from "../laid/kinds";
 import { findBridges } from "../laid/over-air";
 import { outlineBetween, OutlineIndex, ringLengthMm } from "../laid/outline-between";
-import { fromX, fromY, Strand, strandsOf } from "../laid/strands";
-import { filamentAreaMm2 } from "../material/bead";
+import { flatMm, fromX, fromY, Strand, strandsOf } from "../laid/strands";
+import { USUAL_FILAMENT_MM2 } from "../material/bead";
 import { refuse, Result } from "../result";
 import type { Finding } from "../findings/finding";
 import { plainNumber } from "../units";
@@ -46,7 +46,6 @@ const THICKEST_SHARE = 0.8;
 const THINNEST_MM = 0.04;
 /** Layers whose insides differ by more are not laid as one. */
 const ALIKE = 0.1;
-const USUAL_FILAMENT_MM2 = filamentAreaMm2(1.75);
 
 export const outerWalls: EditKind<OuterWallsEdit> = {
   label: "outer walls",
@@ -136,7 +135,7 @@ function inPasses(passes: number, context: EditContext): Result<EditOutcome> {
       }
     }
   };
-  return relay(context, gone, block, null, leftAlone(walls, kind, tables, changed));
+  return relay(context, gone, block, null, leftAlone(gone, kind, tables));
 }
 
 function layRing(ring: Ring, zMm: number, filamentMm: number, feedMmS: number, pen: Pen): void {
@@ -201,19 +200,14 @@ function insideAsOne(every: number, context: EditContext): Result<EditOutcome> {
   return relay(context, gone, null, more, []);
 }
 
-/** Filament and feed of a move that lays more than it did, within what the hot end melts. */
-function sharesOf({ moves }: ProgramTables, more: Float32Array, mostMm3S: number): Share[] {
-  const shares = new Map<string, Share>();
-  return Array.from(more, (flow, i) => {
-    if (flow === 1) return asItIs;
-    const lengthMm = Math.hypot(moves.x[i] - fromX(moves, i), moves.y[i] - fromY(moves, i));
-    const mm3S = ((moves.filamentMm[i] * flow) / Math.max(1e-6, lengthMm)) * USUAL_FILAMENT_MM2 * moves.feedMmS[i];
-    const feed = Math.min(1, Math.floor((mostMm3S / mm3S) * 50) / 50 || 1);
-    const key = `${feed} ${flow}`;
-    const known = shares.get(key) ?? { feed: Math.max(0.1, feed), flow };
-    shares.set(key, known);
-    return known;
-  });
+/** Filament and feed of a move that lays so much more than it did, within what the hot end melts. */
+function shareOf({ moves }: ProgramTables, move: number, flow: number, mostMm3S: number): Share {
+  if (flow === 1) return asItIs;
+  const filamentPerMm = (moves.filamentMm[move] * flow) / Math.max(1e-6, flatMm(moves, move));
+  const mm3S = filamentPerMm * USUAL_FILAMENT_MM2 * moves.feedMmS[move];
+  // In steps of 2 %, so that a feed is not said anew at every move.
+  const feed = Math.min(1, Math.floor((mostMm3S / mm3S) * 50) / 50 || 1);
+  return { feed: Math.max(0.1, feed), flow };
 }
 
 function hasOneTool(tools: Uint8Array, kinds: Uint8Array, first: number, last: number): boolean {
@@ -232,12 +226,15 @@ function relay(
   const tables = file.tables();
   const splices = new LineSplices(file.report.lineEnd, outerWalls.label);
   const goes = new LineKindFinder(tables.moves, gone);
-  const shares = more && sharesOf(tables, more, printer.highestFlowMm3S);
-  const at = new LineKindFinder(
+  const moveAt = new LineKindFinder(
     tables.moves,
     Uint32Array.from({ length: tables.moves.count }, (_, i) => i),
   );
-  const rewriter = shares && new MoveRewriter((line) => shares[at.kindAt(line)], splices, new PlaceFinder(file));
+  const share = (line: number) => {
+    const move = moveAt.kindAt(line);
+    return shareOf(tables, move, more![move], printer.highestFlowMm3S);
+  };
+  const rewriter = more && new MoveRewriter(share, splices, new PlaceFinder(file));
   const walker = new Relay(
     file.report.layers,
     waysOf(tables, printerOfFile(context).firmwareRetraction),
@@ -281,15 +278,10 @@ function median(values: number[]): number | null {
 }
 
 /** Outer walls that are no rings, or lie in layers of several tools, stay as they are, and that is said. */
-function leftAlone(walls: Wall[][], kind: Uint8Array, { moves }: ProgramTables, changed: boolean[]): Finding[] {
-  const taken = new Set<number>();
-  walls.forEach((ofLayer, index) => {
-    if (changed[index])
-      for (const { strand } of ofLayer) for (let i = strand.firstMove; i <= strand.lastMove; i++) taken.add(i);
-  });
+function leftAlone(gone: Uint8Array, kind: Uint8Array, { moves }: ProgramTables): Finding[] {
   let [count, line] = [0, -1];
   for (let i = 0; i < moves.count; i++) {
-    if (kind[i] !== MoveKind.outerWall || moves.layer[i] < 1 || taken.has(i) || moves.line[i] === line) continue;
+    if (kind[i] !== MoveKind.outerWall || moves.layer[i] < 1 || gone[i] === 1 || moves.line[i] === line) continue;
     if (count++ === 0) line = moves.line[i];
   }
   if (count === 0) return [];

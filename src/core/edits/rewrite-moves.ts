@@ -7,7 +7,7 @@ import type { LineWords } from "../gcode/line-words";
 import { laysMaterial } from "../gcode/moves";
 import type { LineObserver } from "../gcode/read";
 import type { Line } from "../gcode/scan";
-import { filamentAreaMm2 } from "../material/bead";
+import { USUAL_FILAMENT_MM2 } from "../material/bead";
 import { flowShare, MachineState } from "../machine/state";
 import { feedMmMinToMmS, plainNumber } from "../units";
 import { LineSplices } from "./line-splice";
@@ -24,7 +24,6 @@ export const asItIs: Share = { feed: 1, flow: 1 };
 
 const E = 69;
 const F = 70;
-const USUAL_FILAMENT_MM2 = filamentAreaMm2(1.75);
 /** Feeds closer than this are the same, mm/min. */
 const SAME_FEED = 0.05;
 

@@ -1,4 +1,4 @@
-/** Speed or flow of some kinds of line, between two places: each its own edit, one machinery. */
+/** What scaling speed and scaling flow have in common: some kinds of line, between two places, rewritten or set round with factors. */
 import { z } from "zod";
 import { LineKindName, lineKindNames, kindsOf } from "../laid/kinds";
 import { refuse } from "../result";
@@ -22,9 +22,6 @@ export interface ScaleEdit<K extends "scale-speed" | "scale-flow"> extends Scope
   by?: "lines" | "factors";
 }
 
-export type ScaleSpeedEdit = ScaleEdit<"scale-speed">;
-export type ScaleFlowEdit = ScaleEdit<"scale-flow">;
-
 function schemaOf<K extends "scale-speed" | "scale-flow">(
   kind: K,
   kinds: readonly ScaledKind[],
@@ -41,7 +38,8 @@ function schemaOf<K extends "scale-speed" | "scale-flow">(
   }) as unknown as z.ZodType<ScaleEdit<K>>;
 }
 
-function scaling<K extends "scale-speed" | "scale-flow">(
+/** An edit that scales: its key, what it is called, the kinds of line it can be about, and what becomes of a move. */
+export function scaling<K extends "scale-speed" | "scale-flow">(
   kind: K,
   label: string,
   kinds: readonly ScaledKind[],
@@ -108,7 +106,5 @@ function wantedKinds({ lines }: ScaleEdit<"scale-speed" | "scale-flow">, { file 
   return (line: number, lays: boolean) => (lays ? wanted.has(finder.kindAt(line)) : travels);
 }
 
-const laidKinds = scaledKinds.filter((kind) => kind !== "travel");
-
-export const scaleSpeed = scaling("scale-speed", "speed", scaledKinds, (percent) => ({ feed: percent / 100, flow: 1 }));
-export const scaleFlow = scaling("scale-flow", "flow", laidKinds, (percent) => ({ feed: 1, flow: percent / 100 }));
+/** Kinds of line that lay material. */
+export const laidKinds = scaledKinds.filter((kind) => kind !== "travel");

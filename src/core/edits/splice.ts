@@ -56,7 +56,8 @@ export function spliceSet(splices: readonly Splice[]): Result<SpliceSet> {
 
 const encoder = new TextEncoder();
 const decoder = new TextDecoder();
-const linesIn = (text: string) => text.split("\n").length - 1;
+/** How many lines end in a text: with CR, LF or both. */
+export const linesIn = (text: string): number => text.match(/\r\n|\n|\r/g)?.length ?? 0;
 
 /** A stretch of a changed program: bytes of the original that stay, or bytes that were put in. */
 type Piece = { kept: true; from: number; length: number } | { kept: false; bytes: Uint8Array; splice: Splice };

@@ -1,7 +1,7 @@
 /** A cut through a piece: the beads that cross a plane, each with its width and height, as a saw would show them. */
 import { MoveKind } from "../gcode/moves";
 import type { ProgramTables } from "../gcode/tables";
-import { filamentAreaMm2 } from "../material/bead";
+import { USUAL_FILAMENT_MM2 } from "../material/bead";
 import { fromX, fromY, strandsOf } from "./strands";
 
 export interface CutBead {
@@ -22,7 +22,6 @@ export interface Cut {
 
 /** Beads closer than this across stand on one another, in beads. */
 const SAME_COLUMN = 0.6;
-const FILAMENT_MM2 = filamentAreaMm2(1.75);
 
 /**
  * Cuts along X, `widthMm` wide from the left side of the layer in which `atMm` lies, `heightMm` high from there.
@@ -55,7 +54,7 @@ export function cutThrough(
         if (y0 < yMm === y1 < yMm) continue;
         const acrossMm = x0 + ((x1 - x0) * (yMm - y0)) / (y1 - y0) - fromXMm;
         if (acrossMm < 0 || acrossMm > widthMm) continue;
-        const areaMm2 = (moves.filamentMm[i] * FILAMENT_MM2) / Math.hypot(x1 - x0, y1 - y0);
+        const areaMm2 = (moves.filamentMm[i] * USUAL_FILAMENT_MM2) / Math.hypot(x1 - x0, y1 - y0);
         const below = beads
           .filter((one) => Math.abs(one.acrossMm - acrossMm) < SAME_COLUMN * one.widthMm && one.zMm < moves.z[i] - 1e-4)
           .reduce((top, one) => Math.max(top, one.zMm), -Infinity);

@@ -1,10 +1,8 @@
 /** The strands of a layer: what is laid without a break, closed rings apart from what is drawn on behind them. */
 import { Layer } from "../gcode/layers";
 import { laysMaterial, MoveTable } from "../gcode/moves";
-import { filamentAreaMm2 } from "../material/bead";
+import { filamentAreaMm2, USUAL_FILAMENT_MM } from "../material/bead";
 
-/** Thickness of the filament where nobody says it, mm: common practice, no source. */
-const USUAL_FILAMENT_MM = 1.75;
 /** A bead is no narrower and no wider than this, mm; figures beyond it are no width but a strange file. Common practice, no source. */
 const NARROWEST_MM = 0.15;
 const WIDEST_MM = 2;

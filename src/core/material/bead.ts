@@ -5,6 +5,11 @@ export function filamentAreaMm2(diameterMm: number): number {
   return (Math.PI * diameterMm * diameterMm) / 4;
 }
 
+/** Thickness of the filament where nobody says it, mm: common practice, no source. */
+export const USUAL_FILAMENT_MM = 1.75;
+/** Its cross-section, mm². */
+export const USUAL_FILAMENT_MM2 = filamentAreaMm2(USUAL_FILAMENT_MM);
+
 /**
  * Cross-section of a bead with round sides, mm²: (w − h)·h + π·h²/4 for a width `w` of at least the height `h`.
  * A narrower bead is taken as round.

@@ -1,4 +1,4 @@
-import { beadAreaMm2, filamentAreaMm2 } from "../material/bead";
+import { beadAreaMm2, filamentAreaMm2, USUAL_FILAMENT_MM } from "../material/bead";
 import { beadWidthFor } from "../printing/process";
 import { refuse, succeed } from "../result";
 import { plainNumber } from "../units";
@@ -8,7 +8,7 @@ import { Tune, TuneRequest } from "./tune";
 /** Where so much less comes through than at the slowest feed, the hot end no longer keeps up. Common practice, no source. */
 const LOST_SHARE = 0.05;
 
-const area = ({ spool }: Pick<TuneRequest, "spool">) => filamentAreaMm2(spool?.diameterMm ?? 1.75);
+const area = ({ spool }: Pick<TuneRequest, "spool">) => filamentAreaMm2(spool?.diameterMm ?? USUAL_FILAMENT_MM);
 
 /** Flows that are tried, mm³/s. */
 export function flowSteps({ inputs }: Pick<TuneRequest, "inputs">): number[] {

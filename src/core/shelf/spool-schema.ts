@@ -1,5 +1,6 @@
 /** A spool's record as it comes over a border. */
 import { z } from "zod";
+import { USUAL_FILAMENT_MM } from "../material/bead";
 import { Material, materialNames, materials } from "../material/materials";
 import { figure } from "./figure";
 import { nameSchema, plainText } from "./name";
@@ -20,7 +21,7 @@ export const spoolSchema = z
     labelMaxC: figure(100, 450, "Label to"),
     bedC: figure(0, 200, "Bed temperature"),
     fanPercent: figure(0, 100, "Fan"),
-    diameterMm: figure(1, 4, "Diameter").default(1.75),
+    diameterMm: figure(1, 4, "Diameter").default(USUAL_FILAMENT_MM),
     densityGCm3: figure(0.5, 5, "Density"),
     pricePerKg: figure(0, 10_000, "Price").default(0),
     currency: z.string().trim().max(5, "The currency is longer than 5 characters").default("€"),

@@ -1,11 +1,9 @@
 /** Moves as they really come out: the planner, what the extruder really feeds, how long an axis really is. */
-import { filamentAreaMm2 } from "../material/bead";
+import { USUAL_FILAMENT_MM2 } from "../material/bead";
 import { roundTo } from "../units";
 import { Memory } from "./memory";
 import { Personality } from "./personality";
 import { Block, Motion, Planner, Step } from "./planner";
-
-const FILAMENT_MM2 = filamentAreaMm2(1.75);
 
 /** What really happened, for the ruler. */
 export interface Truth {
@@ -70,7 +68,7 @@ export class Extrusion {
 
   /** Filament that went through the hot end since this was last asked, mm³. */
   takeFlowMm3(): number {
-    const flowMm3 = this.flowMm * FILAMENT_MM2;
+    const flowMm3 = this.flowMm * USUAL_FILAMENT_MM2;
     this.flowMm = 0;
     return flowMm3;
   }
@@ -99,7 +97,7 @@ export class Extrusion {
   private slip(feedMmS: number, nozzleC: number): number {
     const { slipFlowMm3S, slipFlowPerC } = this.personality.truths;
     const most = Math.max(1, slipFlowMm3S + slipFlowPerC * (nozzleC - 210));
-    const flow = feedMmS * FILAMENT_MM2;
+    const flow = feedMmS * USUAL_FILAMENT_MM2;
     // Past the limit the gear skips: what does not melt is not fed.
     return flow <= most ? 1 : (most / flow) ** 1.5;
   }

@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState } from "react";
 import { laysMaterial } from "@/core/gcode/moves";
 import type { LaidSheet } from "@/core/sheets/lay-sheet";
+import { cleanCanvas } from "../common/canvas";
 import { Choice } from "../common/choice";
 import { Button } from "antd";
 import { useScheme } from "../frame/scheme";
@@ -12,7 +13,7 @@ import styles from "./sheet-page.module.css";
 const ABOVE_PX = 400;
 const FRONT_PX = 150;
 const MARGIN_PX = 14;
-/** More segments are not drawn while a row is lit or played, only at rest. */
+/** So many times as fast as it would be printed. */
 const rates = [1, 4, 20, 100, 500];
 
 interface Props {
@@ -85,16 +86,9 @@ function Picture({ laid, row, until, view, heightPx }: PictureProps) {
   const { scheme } = useScheme();
   const palette = palettes[scheme];
   useEffect(() => {
-    const element = canvas.current;
-    const context = element?.getContext("2d");
-    if (!element || !context) return;
-    const ratio = Math.min(2, window.devicePixelRatio || 1);
-    const width = element.clientWidth;
-    element.width = width * ratio;
-    element.height = heightPx * ratio;
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
-    context.clearRect(0, 0, width, heightPx);
-    if (!laid) return;
+    const width = canvas.current?.clientWidth ?? 0;
+    const context = cleanCanvas(canvas.current, { widthPx: width, heightPx });
+    if (!context || !laid) return;
     const { moves } = laid;
     const v = view === "above" ? moves.y : moves.z;
     const room = { minX: Infinity, maxX: -Infinity, minV: view === "above" ? Infinity : 0, maxV: -Infinity };

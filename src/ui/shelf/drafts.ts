@@ -1,4 +1,5 @@
 /** What a new printer and a new spool start with. */
+import { USUAL_FILAMENT_MM } from "@/core/material/bead";
 import { usualEndLines, usualStartLines } from "@/core/printing/template";
 import { figuresOf } from "@/core/shelf/spool";
 
@@ -50,7 +51,7 @@ export const newSpool = {
   material: "PLA",
   colourName: "",
   colourHex: "#B8A58F",
-  diameterMm: 1.75,
+  diameterMm: USUAL_FILAMENT_MM,
   pricePerKg: 0,
   currency: "€",
   firstLayers: 1,

@@ -4,6 +4,7 @@ import { useEffect, useRef } from "react";
 import { MoveKind } from "@/core/gcode/moves";
 import type { Spot } from "@/core/specimens/specimen";
 import type { TrialMoves } from "@/workers/trial-messages";
+import { cleanCanvas } from "../common/canvas";
 import { useScheme } from "../frame/scheme";
 import { LayerPicker } from "./layer-picker";
 import { toolColours } from "../theme/tool-colours";
@@ -83,14 +84,10 @@ export function AboveView(props: Props) {
   const drawn = pens(palette);
   useEffect(() => {
     const element = canvas.current;
-    const context = element?.getContext("2d");
-    if (!element || !context || !moves) return;
+    if (!element || !moves) return;
     const { clientWidth: width, clientHeight: height } = element;
-    const ratio = Math.min(2, window.devicePixelRatio || 1);
-    element.width = width * ratio;
-    element.height = height * ratio;
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
-    context.clearRect(0, 0, width, height);
+    const context = cleanCanvas(element, { widthPx: width, heightPx: height });
+    if (!context) return;
     const { x, y, kind } = moves.moves;
     // The whole piece sets the frame, so that layers can be compared; skirt and travels may run out of it.
     const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };

@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { MovePicture, unpackMoves } from "@/core/laid/picture";
-import { filamentAreaMm2 } from "@/core/material/bead";
+import { filamentAreaMm2, USUAL_FILAMENT_MM } from "@/core/material/bead";
 import { laysMaterial } from "@/core/gcode/moves";
 import { heatProfile } from "@/core/report/report";
 import { ApiError } from "../common/api";
@@ -24,7 +24,7 @@ import type { FilePageState } from "./use-file-page";
 const MOST_WHOLE_LINES = 1_500_000;
 /** So many layers of such a file are drawn at once along its path. */
 const LAYERS_AT_ONCE = 40;
-const USUAL_SPOOL = { diameterMm: 1.75, densityGCm3: 1.24 };
+const USUAL_SPOOL = { diameterMm: USUAL_FILAMENT_MM, densityGCm3: 1.24 };
 const NO_BANDS: never[] = [];
 
 interface Props {

@@ -77,6 +77,16 @@ test.each(pairs.filter(([, a, b]) => !a.variable && !b.variable))("%s: each lays
   expect(report.facts.leftOn.nozzles).toEqual([]);
 });
 
+test("a file that names its own tool at its start heats the tool that lays it", () => {
+  const own = pieceText(conventions[0]).replace("M109", "T0\nM109");
+  const text = whole(merged("a", own, 1), merged("b", shifted(pieceText(conventions[0]), -40), 0));
+  const { report } = reportOf(readProgram(text), limitsFor(twoTools), headOf(twoTools));
+  expect(checkFile(report, twoTools).filter(({ severity }) => severity === "stop")).toEqual([]);
+  // Worked out by hand: what is named before the first layer is laid is tool 1, and it is waited for.
+  const start = text.slice(0, text.search(/^G1 X[^\n]* E/m)).split("\n");
+  expect(start.lastIndexOf("M109 S210 T1")).toBeGreaterThan(start.lastIndexOf("T0"));
+});
+
 test("the idle tool waits cooler, and is told its heat before it comes in", () => {
   const text = whole(
     merged("a", pieceText(conventions[0]), 0),

@@ -1,7 +1,7 @@
 /** Windows and searches of a program of any size: the same lines as going through all of it. */
 import fc from "fast-check";
 import { changesWithin, linesOf, searchLines, windowStart } from "@/core/edits/look";
-import { applySplices, Splice, splicedChunks, spliceSet, SpliceSet } from "@/core/edits/splice";
+import { applySplices, compose, Splice, splicedChunks, spliceSet, SpliceSet } from "@/core/edits/splice";
 import { bytesOf, textOf } from "../helpers/programs";
 
 const text = Array.from({ length: 400 }, (_, i) => `G1 X${i} ; row ${i}`).join("\n") + "\n";
@@ -105,4 +105,70 @@ test("letters beyond ASCII are found in either case, and news come chunk by chun
   );
   expect(news.length).toBeGreaterThan(20);
   expect(news.reduce((sum, one) => sum + one, 0)).toBe(5);
+});
+
+/** A program whose lines end in CR alone, in chunks of 700 bytes; no line feed can be counted in it. */
+const crBytes = bytesOf(text.replaceAll("\n", "\r"));
+const crChunks = Array.from({ length: Math.ceil(crBytes.length / 700) }, (_, i) => ({
+  startByte: i * 700,
+  lineEnds: 0,
+  bytes: crBytes.slice(i * 700, (i + 1) * 700),
+}));
+
+test("lines that end in CR alone are lines: windows, searches and what is changed in them", () => {
+  const found = searchLines(
+    crChunks.map((chunk) => chunk.bytes),
+    "ROW 39",
+    1000,
+  );
+  expect(found.hits.map(({ line }) => line)).toEqual([39, ...Array.from({ length: 10 }, (_, i) => 390 + i)]);
+  const inserted = {
+    atByte: starts[6],
+    removeBytes: 0,
+    removeLines: 0,
+    insert: "M117 a\rM117 b\r",
+    line: 6,
+    by: "test",
+  };
+  const gone = {
+    atByte: starts[300],
+    removeBytes: starts[301] - starts[300],
+    removeLines: 1,
+    insert: "",
+    line: 300,
+    by: "test",
+  };
+  const set = { splices: [inserted, gone] };
+  const { startByte, firstLine } = windowStart(crChunks, set, 350);
+  const rest = crChunks.filter((chunk) => chunk.startByte >= startByte).map((chunk) => chunk.bytes);
+  expect(linesOf(splicedChunks(rest, set, startByte), 350 - firstLine, 2)).toEqual([
+    "G1 X349 ; row 349",
+    "G1 X350 ; row 350",
+  ]);
+  expect(changesWithin((from) => [crBytes.subarray(from)], set, 0, 400)).toEqual([
+    { line: 6, lines: 2, before: [] },
+    { line: 302, lines: 0, before: ["G1 X300 ; row 300"] },
+  ]);
+});
+
+test("a second change counts the lines that a first one put in, whatever ends them", () => {
+  for (const end of ["\n", "\r", "\r\n"]) {
+    const splice = (line: number, atByte: number): SpliceSet => {
+      const insert = `M117 a${end}M117 b${end}`;
+      return { splices: [{ atByte, removeBytes: 0, removeLines: 0, insert, line, by: "test" }] };
+    };
+    const [first, second] = [splice(0, 0), splice(4, 2 * `M117 a${end}`.length + 2 * `G1 X1${end}`.length)];
+    expect(compose(first, second).splices.map(({ line }) => line)).toEqual([0, 2]);
+  }
+});
+
+test("of an endless line no more than its beginning is kept, so that a search ends", () => {
+  const part = bytesOf("G1 X1 ".repeat(10_000));
+  let left = 500;
+  const endless = (function* () {
+    yield bytesOf("; ladle\n");
+    while (left-- > 0) yield part;
+    yield bytesOf("\n; ladle\n");
+  })();
+  expect(searchLines(endless, "ladle", 10).hits.map(({ line }) => line)).toEqual([0, 2]);
 });

@@ -3,6 +3,7 @@
 import { useEffect, useRef } from "react";
 import { FRONT_VIEW_STRIDE, FrontView } from "@/core/printing/front-view";
 import { plainNumber } from "@/core/units";
+import { cleanCanvas } from "../../common/canvas";
 import { useScheme } from "../../frame/scheme";
 import { mixColours, palettes } from "../../theme/tokens";
 import { GAP_PX, LogBand, LogColumn } from "../column";
@@ -58,14 +59,8 @@ function FrontCanvas({ front, widthMm, widthPx, scale, bands }: Props) {
   const { scheme } = useScheme();
   const palette = palettes[scheme];
   useEffect(() => {
-    const element = canvas.current;
-    const context = element?.getContext("2d");
-    if (!element || !context) return;
-    const ratio = Math.min(2, window.devicePixelRatio || 1);
-    element.width = Math.round(widthPx * ratio);
-    element.height = Math.round(scale.heightPx * ratio);
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
-    context.clearRect(0, 0, widthPx, scale.heightPx);
+    const context = cleanCanvas(canvas.current, { widthPx, heightPx: scale.heightPx });
+    if (!context) return;
     const middle = widthPx / 2;
     const across = acrossPxPerMm(scale, widthMm, widthPx);
     // Far ones first, so that near ones stand before them.

@@ -1,6 +1,6 @@
 "use client";
 import type { ScaledKind, ScaleEdit } from "@/core/edits/scale";
-import { filamentAreaMm2 } from "@/core/material/bead";
+import { USUAL_FILAMENT_MM2 } from "@/core/material/bead";
 import { Choice } from "../../common/choice";
 import { NumberField } from "../../common/number-field";
 import { ScopeFields } from "./scope-fields";
@@ -74,7 +74,6 @@ function Blanks({ edit, report, printer, onChange }: SentenceProps<Scale>) {
 }
 
 const LIMIT_PX = 160;
-const FILAMENT_MM2 = filamentAreaMm2(1.75);
 
 /** What the hottest layer asks of the hot end now, and what it would ask, against what it melts. */
 function FlowLimit({
@@ -82,7 +81,8 @@ function FlowLimit({
   report,
   printer,
 }: Pick<SentenceProps<Scale>, "edit" | "report"> & { printer: { highestFlowMm3S: number; name: string } }) {
-  const now = report.layers.reduce((most, { peakFilamentMmS }) => Math.max(most, peakFilamentMmS), 0) * FILAMENT_MM2;
+  const now =
+    report.layers.reduce((most, { peakFilamentMmS }) => Math.max(most, peakFilamentMmS), 0) * USUAL_FILAMENT_MM2;
   const then = (now * edit.percent) / 100;
   const most = printer.highestFlowMm3S;
   const px = (flow: number) => (LIMIT_PX * flow) / Math.max(now, then, most * 1.1);

@@ -125,6 +125,23 @@ export interface WindowStart {
   firstLine: number;
 }
 
+/**
+ * How many lines end in a chunk: by its line feeds, or by its carriage returns where those alone end lines. 0 where that cannot be told from
+ * the chunk itself: a single carriage return may be the first half of an end that is broken in two.
+ */
+export function lineEndsIn(chunk: Uint8Array): number {
+  const feeds = countOf(chunk, LINE_FEED);
+  if (feeds > 0) return feeds;
+  const returns = countOf(chunk, CARRIAGE_RETURN);
+  return returns > 1 ? returns : 0;
+}
+
+function countOf(bytes: Uint8Array, byte: number): number {
+  let count = 0;
+  for (let at = bytes.indexOf(byte); at >= 0; at = bytes.indexOf(byte, at + 1)) count++;
+  return count;
+}
+
 /** The last chunk of the original that begins before line `from` of the changed program. */
 export function windowStart(
   counts: readonly { startByte: number; lineEnds: number }[],
@@ -144,7 +161,7 @@ export function windowStart(
     // A line that goes may reach over the border of two chunks.
     if (lines >= from && startByte > 0) break;
     if (removedUntil <= startByte) found = { startByte, firstLine: lines };
-    // Line feeds are counted; from a chunk without any on, lines (which may end in CR alone) are counted as they are read.
+    // Behind a chunk whose line ends are not known, lines are counted as they are read.
     if (lineEnds === 0) break;
     lines += lineEnds;
   }

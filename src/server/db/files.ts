@@ -1,5 +1,6 @@
 /** Opened files: their bytes in chunks, their report, and the edits laid over them. */
 import Database from "better-sqlite3";
+import { lineEndsIn } from "@/core/edits/look";
 import { tellChange } from "../changes";
 import { database, quickDatabase } from "./connection";
 import { readRow, readRows, refuseStale } from "./rows";
@@ -172,14 +173,6 @@ export const files = {
     return files.get(id);
   },
 };
-
-const LINE_END = 10;
-
-function lineEndsIn(bytes: Uint8Array): number {
-  let count = 0;
-  for (let at = bytes.indexOf(LINE_END); at >= 0; at = bytes.indexOf(LINE_END, at + 1)) count++;
-  return count;
-}
 
 function addLineCount(id: number, startByte: number, bytes: Uint8Array): void {
   quickDatabase()

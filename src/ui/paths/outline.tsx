@@ -133,7 +133,7 @@ function Row(props: Props & { all: readonly Item[]; item: Item; path: RowPath })
   );
 }
 
-/** The fields of a row; a polyline shows its ends, whatever its number of places, and a repeat what it needs. */
+/** The fields of a row: of a polyline its first two places, of a repeat what it needs. */
 function fieldsOf(item: Item): RowField[] {
   const fields = rowKindOf(item.kind)?.fields ?? [];
   if (item.kind !== "repeat") return fields;

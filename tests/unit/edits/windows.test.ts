@@ -1,6 +1,6 @@
 /** Windows and searches of a program of any size: the same lines as going through all of it. */
 import fc from "fast-check";
-import { changesWithin, linesOf, searchLines, windowStart } from "@/core/edits/look";
+import { changesWithin, lineEndsIn, linesOf, searchLines, windowStart } from "@/core/edits/look";
 import { applySplices, compose, Splice, splicedChunks, spliceSet, SpliceSet } from "@/core/edits/splice";
 import { bytesOf, textOf } from "../helpers/programs";
 
@@ -107,11 +107,11 @@ test("letters beyond ASCII are found in either case, and news come chunk by chun
   expect(news.reduce((sum, one) => sum + one, 0)).toBe(5);
 });
 
-/** A program whose lines end in CR alone, in chunks of 700 bytes; no line feed can be counted in it. */
+/** A program whose lines end in CR alone, in chunks of 700 bytes. */
 const crBytes = bytesOf(text.replaceAll("\n", "\r"));
 const crChunks = Array.from({ length: Math.ceil(crBytes.length / 700) }, (_, i) => ({
   startByte: i * 700,
-  lineEnds: 0,
+  lineEnds: lineEndsIn(crBytes.slice(i * 700, (i + 1) * 700)),
   bytes: crBytes.slice(i * 700, (i + 1) * 700),
 }));
 
@@ -145,6 +145,10 @@ test("lines that end in CR alone are lines: windows, searches and what is change
     "G1 X349 ; row 349",
     "G1 X350 ; row 350",
   ]);
+  expect(startByte).toBeGreaterThan(crBytes.length / 2);
+  // Where ends were not counted, lines are counted from the beginning on.
+  const uncounted = crChunks.map((chunk) => ({ ...chunk, lineEnds: 0 }));
+  expect(windowStart(uncounted, set, 350)).toEqual({ startByte: 0, firstLine: 0 });
   expect(changesWithin((from) => [crBytes.subarray(from)], set, 0, 400)).toEqual([
     { line: 6, lines: 2, before: [] },
     { line: 302, lines: 0, before: ["G1 X300 ; row 300"] },
@@ -171,4 +175,15 @@ test("of an endless line no more than its beginning is kept, so that a search en
     yield bytesOf("\n; ladle\n");
   })();
   expect(searchLines(endless, "ladle", 10).hits.map(({ line }) => line)).toEqual([0, 2]);
+});
+
+test.each([
+  ["G28\nG90\n", 2],
+  ["G28\r\nG90\r\n", 2],
+  ["G28\rG90\rM83", 2],
+  ["G28", 0],
+  // The first half of CR LF, or an end of its own: the chunk does not tell.
+  ["G28\r", 0],
+])("line ends of %j: %d", (chunk, count) => {
+  expect(lineEndsIn(bytesOf(chunk))).toBe(count);
 });

@@ -34,6 +34,8 @@ export interface Mend {
   trial?: Partial<TrialParts>;
   /** Adds this edit to an opened file. */
   edit?: LiftOutEdit;
+  /** Changes a sheet: in what order it is laid, or how it goes past what is kept out. */
+  sheet?: "layer-by-layer" | "go-round";
   /** Opens the place where it can be put right. */
   open?: "printer" | "spool";
 }

@@ -19,6 +19,12 @@ export function beadAreaMm2(widthMm: number, heightMm: number): number {
   return (widthMm - heightMm) * heightMm + (Math.PI * heightMm * heightMm) / 4;
 }
 
+/** Width of the bead of a cross-section in a layer of height `h`, mm: `beadAreaMm2` solved for the width; round where it is less than the layer is high. */
+export function beadWidthMm(areaMm2: number, heightMm: number): number {
+  const roundMm = Math.sqrt((4 * areaMm2) / Math.PI);
+  return roundMm <= heightMm ? roundMm : areaMm2 / heightMm + heightMm * (1 - Math.PI / 4);
+}
+
 /** Cross-section of a strand over air, mm²: round, π·w²/4. */
 export function strandAreaMm2(widthMm: number): number {
   return (Math.PI * widthMm * widthMm) / 4;

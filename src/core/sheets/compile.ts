@@ -1,15 +1,17 @@
 /** A sheet made ready to be laid: every formula a closure, every row a node. What cannot be read is refused with its row and field. */
 import { Result, succeed } from "../result";
+import type { SheetBands } from "./bands";
 import type { Compiled, Formula } from "./formula";
-import { Scope } from "./scope";
-import { Bead, Expr, isStroke, Item, Laying, Repeat, Sheet } from "./sheet";
+import { ofTrial, Scope } from "./scope";
+import { Expr, isStroke, Item, Laying, Repeat, Sheet } from "./sheet";
 import { laidKind } from "./strokes";
 import type { Draw } from "./strokes/stroke";
 
-/** A formula, and whether it changes from one point of a stroke to the next. */
+/** A formula, whether it changes from one point of a stroke to the next, and whether with its height. */
 export interface Along {
   at: Formula;
   changes: boolean;
+  usesHeight: boolean;
 }
 
 export interface LayNode {
@@ -21,8 +23,17 @@ export interface LayNode {
   heightMm: Along;
   speedMmS: Along;
   flow: Along;
+  /** Instead of width and height. */
+  filamentPerMm: Along | null;
   z: Along | null;
-  retract: boolean | null;
+  retract: boolean | Formula | null;
+  /** Null where it is nearest to the nozzle. */
+  start: Formula | null;
+  /** Null where it is run from the nearer end. */
+  reverse: boolean | null;
+  fill: { pattern: "rings" | "lines"; angle: Formula; percent: Formula } | null;
+  /** A trial's speed is its own, unless its formula takes the band's value itself. */
+  followsBands: boolean;
 }
 
 export interface RepeatNode {
@@ -36,6 +47,8 @@ export interface RepeatNode {
   angle: Formula | null;
   /** Slot of its counter; -1 for none. */
   counter: number;
+  /** Its copies can be laid from the last to the first: they say no lines, wait nowhere and go nowhere by themselves. */
+  mayBeTurned: boolean;
   nodes: SheetNode[];
 }
 
@@ -45,22 +58,37 @@ export type SheetNode =
   | { kind: "group"; nodes: SheetNode[] }
   | { kind: "travel"; field: string; to: [Formula, Formula]; z: Formula | null }
   | { kind: "dwell"; field: string; seconds: Formula }
-  | { kind: "lines"; lines: string[] };
+  | { kind: "lines"; field: string; lines: LineText[] };
+
+/** A line of one's own: its text, and between its parts the formulas that stood in braces. */
+export interface LineText {
+  texts: string[];
+  formulas: Formula[];
+}
 
 export interface CompiledSheet {
   scope: Scope;
   nodes: SheetNode[];
 }
 
-export function compileSheet(sheet: Sheet): Result<CompiledSheet> {
-  const scope = Scope.of(sheet.figures);
+/** @param bands what a trial gives, or a rehearsal; null where formulas can know no bands */
+export function compileSheet(sheet: Sheet, bands: SheetBands | null): Result<CompiledSheet> {
+  const scope = Scope.of(sheet.figures, bands);
   if (!scope.ok) return scope;
   const nodes = new SheetCompiler(sheet).items(sheet.items, scope.value, "items");
   return nodes.ok ? succeed({ scope: scope.value, nodes: nodes.value }) : nodes;
 }
 
 const changing = ["t", "a"] as const;
-const alongOf = ({ at, uses }: Compiled): Along => ({ at, changes: changing.some((name) => uses.has(name)) });
+const withHeight = ["z", "value"] as const;
+const alongOf = ({ at, uses }: Compiled): Along => ({
+  at,
+  changes: changing.some((name) => uses.has(name)),
+  usesHeight: withHeight.some((name) => uses.has(name)),
+});
+
+const isInOrder = (node: SheetNode): boolean =>
+  node.kind === "lines" || node.kind === "dwell" || node.kind === "travel" || ("nodes" in node && node.nodes.some(isInOrder));
 
 class SheetCompiler {
   constructor(private readonly sheet: Sheet) {}
@@ -82,7 +110,7 @@ class SheetCompiler {
       const nodes = this.items(item.items, scope, `${field}.items`);
       return nodes.ok ? succeed({ kind: "group", nodes: nodes.value }) : nodes;
     }
-    if (item.kind === "lines") return succeed({ kind: "lines", lines: item.lines });
+    if (item.kind === "lines") return this.lines(item.lines, scope, field);
     if (item.kind === "dwell") {
       const seconds = scope.compile(item.seconds, `${field}.seconds`);
       return seconds.ok ? succeed({ kind: "dwell", field, seconds: seconds.value.at }) : seconds;
@@ -102,31 +130,55 @@ class SheetCompiler {
     return laying.ok ? succeed({ kind: "lay", field, draw: draw.value, ...laying.value }) : laying;
   }
 
-  private laying(
-    { bead, speedMmS, flow, z, retract }: Laying,
-    scope: Scope,
-    field: string,
-  ): Result<Pick<LayNode, "widthMm" | "heightMm" | "speedMmS" | "flow" | "z" | "retract">> {
-    const one = (own: Expr | undefined, usual: Expr, name: string): Result<Along> => {
-      const compiled = scope.compile(own ?? usual, own === undefined ? name : `${field}.${name}`);
+  private lines(lines: readonly string[], scope: Scope, field: string): Result<SheetNode> {
+    const made: LineText[] = [];
+    for (const [i, line] of lines.entries()) {
+      const parts = line.split(/\{([^{}]*)\}/);
+      const formulas: Formula[] = [];
+      for (const [n, part] of parts.entries()) {
+        if (n % 2 === 0) continue;
+        const formula = scope.compile(part, `${field}.lines.${i}`);
+        if (!formula.ok) return formula;
+        formulas.push(formula.value.at);
+      }
+      made.push({ texts: parts.filter((_, n) => n % 2 === 0), formulas });
+    }
+    return succeed({ kind: "lines", field, lines: made });
+  }
+
+  private laying(item: Laying, scope: Scope, field: string): Result<Omit<LayNode, "kind" | "field" | "draw">> {
+    const { bead, speedMmS, flow, z, retract, start, reverse, fill } = item;
+    const along = (text: Expr, name: string): Result<Along> => {
+      const compiled = scope.compile(text, name);
       return compiled.ok ? succeed(alongOf(compiled.value)) : compiled;
     };
-    const beadOf = (name: keyof Bead) => one(bead?.[name], this.sheet.bead[name], `bead.${name}`);
-    const [width, height] = [beadOf("widthMm"), beadOf("heightMm")];
-    if (!width.ok) return width;
-    if (!height.ok) return height;
-    const [speed, amount] = [one(speedMmS, this.sheet.speedMmS, "speedMmS"), one(flow, 100, "flow")];
-    if (!speed.ok) return speed;
-    if (!amount.ok) return amount;
-    const up = z === undefined ? null : one(z, z, "z");
-    if (up && !up.ok) return up;
+    const own = (text: Expr | undefined, usual: Expr, name: string) =>
+      along(text ?? usual, text === undefined ? name : `${field}.${name}`);
+    const maybe = (text: Expr | undefined, name: string): Result<Along | null> =>
+      text === undefined ? succeed(null) : along(text, `${field}.${name}`);
+    const isFormula = retract !== undefined && typeof retract !== "boolean";
+    const all = combine({
+      widthMm: own(bead?.widthMm, this.sheet.bead.widthMm, "bead.widthMm"),
+      heightMm: own(bead?.heightMm, this.sheet.bead.heightMm, "bead.heightMm"),
+      filamentPerMm: maybe(bead?.filamentPerMm, "bead.filamentPerMm"),
+      speedMmS: own(speedMmS, this.sheet.speedMmS, "speedMmS"),
+      flow: own(flow, 100, "flow"),
+      z: maybe(z, "z"),
+      retract: maybe(isFormula ? retract : undefined, "retract"),
+      start: maybe(start, "start"),
+      angle: along(fill?.angle ?? 0, `${field}.fill.angle`),
+      percent: along(fill?.percent ?? 100, `${field}.fill.percent`),
+    });
+    if (!all.ok) return all;
+    const { angle, percent, start: begin, retract: drawn, ...laid } = all.value;
+    const speed = scope.compile(speedMmS ?? this.sheet.speedMmS, field);
     return succeed({
-      widthMm: width.value,
-      heightMm: height.value,
-      speedMmS: speed.value,
-      flow: amount.value,
-      z: up ? up.value : null,
-      retract: retract ?? null,
+      ...laid,
+      retract: drawn ? drawn.at : ((retract as boolean | undefined) ?? null),
+      start: begin ? begin.at : null,
+      reverse: reverse ?? null,
+      fill: fill ? { pattern: fill.pattern, angle: angle.at, percent: percent.at } : null,
+      followsBands: !speed.ok || ![...speed.value.uses].some((name) => ofTrial.has(name)),
     });
   }
 
@@ -150,7 +202,19 @@ class SheetCompiler {
       centre: [at(x), at(y)],
       angle: turn ? at(turn) : null,
       counter: counter === undefined ? -1 : inner.names.get(counter)!,
+      mayBeTurned: !nodes.value.some(isInOrder),
       nodes: nodes.value,
     });
   }
+}
+
+/** All of them, or the first that is refused. */
+function combine<T extends Record<string, unknown>>(results: { [K in keyof T]: Result<T[K]> }): Result<T> {
+  const values = {} as T;
+  for (const name of Object.keys(results) as (keyof T)[]) {
+    const one = results[name];
+    if (!one.ok) return one;
+    values[name] = one.value;
+  }
+  return succeed(values);
 }

@@ -28,7 +28,7 @@ export const exampleSheets: Sheet[] = [
   {
     version: 1,
     name: "Marble cups of touching rings",
-    figures: [h, { name: "r", value: "8", unit: "mm", low: 4, high: 15, step: 0.5 }, { name: "gap", value: "2*r" }],
+    figures: [h, { name: "r", value: "8", unit: "mm", low: 4, high: 15, step: 0.5 }, { name: "gap", value: "2*r + 0.4", unit: "mm" }],
     bead,
     speedMmS: "40",
     items: [
@@ -50,7 +50,7 @@ export const exampleSheets: Sheet[] = [
                 along: "x",
                 count: "10",
                 spacingMm: "gap",
-                items: [{ kind: "circle", centre: ["38", "54"], radiusMm: "r + 0.3*sin(n/4)", faces: "64" }],
+                items: [{ kind: "circle", centre: ["36", "52"], radiusMm: "r + 0.1*sin(n/4)", faces: "64" }],
               },
             ],
           },
@@ -92,7 +92,7 @@ export const exampleSheets: Sheet[] = [
       {
         kind: "repeat",
         along: "y",
-        count: "9",
+        count: "bands",
         spacingMm: "6",
         counter: "k",
         items: [
@@ -102,12 +102,13 @@ export const exampleSheets: Sheet[] = [
               ["70", "80"],
               ["150", "80"],
             ],
-            bead: { widthMm: "0.3 + 0.05*k" },
+            bead: { widthMm: "band(k)" },
           },
         ],
       },
     ],
     keepOut: [],
+    rehearse: { from: "0.3", to: "0.7", bands: "9" },
   },
   {
     version: 1,
@@ -222,6 +223,43 @@ export const exampleSheets: Sheet[] = [
             steps: "200",
             bead: { heightMm: "h*(1 + 1.5*sin(pi*t))" },
           },
+        ],
+      },
+    ],
+    keepOut: [],
+  },
+  {
+    version: 1,
+    name: "A plate with a word in single strokes",
+    figures: [h, { name: "size", value: "14", unit: "mm", low: 6, high: 24, step: 1 }],
+    bead,
+    speedMmS: "35",
+    items: [
+      {
+        kind: "repeat",
+        along: "z",
+        count: "4",
+        spacingMm: "h",
+        counter: "n",
+        items: [
+          {
+            kind: "rectangle",
+            centre: ["110", "110"],
+            widthMm: "110",
+            depthMm: "size + 16",
+            cornerMm: "5",
+            fill: { pattern: "lines", angle: "45 deg + n*90 deg" },
+          },
+        ],
+      },
+      {
+        kind: "repeat",
+        along: "z",
+        count: "3",
+        spacingMm: "h",
+        counter: "k",
+        items: [
+          { kind: "word", text: "CUCHARA", at: ["64", "110 - size/2"], sizeMm: "size", z: "(5 + k)*h", bead: { widthMm: "0.6" } },
         ],
       },
     ],

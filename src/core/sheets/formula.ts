@@ -13,6 +13,11 @@ export type Formula = (slots: Slots) => number;
 /** Names that may stand in a formula, each with its slot. */
 export type Names = ReadonlyMap<string, number>;
 
+/** Slots of the bands' values, which `band(k)` looks up: the first of them, and how many there can be. */
+export const BAND_SLOTS = { first: 8, most: 200 };
+/** Slot of the number of bands. */
+export const BANDS_SLOT = 5;
+
 const LONGEST_LETTERS = 500;
 const MOST_NODES = 400;
 
@@ -48,6 +53,10 @@ const functions: Record<string, { least: number; most: number; of: (...values: n
   pow: { least: 2, most: 2, of: Math.pow },
   mod: { least: 2, most: 2, of: (a, b) => a - b * Math.floor(a / b) },
 };
+
+/** What can be called, and what is always there: for those who offer them. */
+export const functionNames = [...Object.keys(functions), "band"];
+export const constantNames = Object.keys(constants);
 
 const binary: Record<string, (a: Formula, b: Formula) => Formula> = {
   "+": (a, b) => (slots) => a(slots) + b(slots),
@@ -169,10 +178,19 @@ class Compiler {
     return this.fail(`“${op}” cannot be said in a formula.`);
   }
 
+  /** `band(k)`: the value of a trial's band, from 0 at the bottom; the first or last one's outside. */
+  private band(args: Node[]): Formula {
+    if (args.length !== 1) return this.fail(`“band” takes 1 figure, not ${args.length}.`);
+    const which = this.node(args[0]);
+    this.uses.add("band");
+    return (slots) => slots[BAND_SLOTS.first + Math.max(0, Math.min(slots[BANDS_SLOT] - 1, Math.round(which(slots))))];
+  }
+
   private call({ fn, args = [] }: Node): Formula {
     const name = fn?.type === "SymbolNode" ? fn.name! : "";
+    if (name === "band") return this.band(args);
     if (!Object.hasOwn(functions, name)) {
-      const meant = nearestName(name, Object.keys(functions));
+      const meant = nearestName(name, functionNames);
       return this.fail(`there is no function “${name}”${meant ? `; is “${meant}” meant?` : "."}`);
     }
     const { least, most, of } = functions[name];

@@ -1,30 +1,65 @@
-/** Places that nothing is laid in: strokes are cut at their edges. */
-import type { KeepOut } from "./sheet";
+/** Places that nothing is laid in: strokes are cut at their edges, or go round along them. */
+import type { Point } from "../geometry/polygons";
+import { refuse, Refusal, Result, succeed } from "../result";
+import type { Scope } from "./scope";
+import type { Expr, KeepOut } from "./sheet";
+import { facesFor } from "./strokes/stroke";
 
+interface Common {
+  from: number;
+  to: number;
+  isAround: boolean;
+}
 /** An edge of a place kept out, or a circle. */
-type Shape =
-  | { kind: "circle"; x: number; y: number; radius: number; from: number; to: number }
-  | { kind: "ring"; points: [number, number][]; from: number; to: number };
+type Shape = Common & ({ kind: "circle"; x: number; y: number; radius: number } | { kind: "ring"; points: Point[] });
+
+/** Where a stroke was cut is on the edge by so much. */
+const ON_EDGE_MM = 1e-3;
 
 export class KeptOut {
-  private readonly shapes: Shape[];
+  private constructor(private readonly shapes: Shape[]) {}
 
-  constructor(keepOut: readonly KeepOut[]) {
-    this.shapes = keepOut.map(
-      ({ shape, centre = [0, 0], radiusMm = 0, widthMm = 0, depthMm = 0, points = [], fromMm, toMm }) => {
-        const span = { from: fromMm ?? -Infinity, to: toMm ?? Infinity };
-        const [x, y] = centre;
-        if (shape === "circle") return { kind: "circle", x, y, radius: radiusMm, ...span };
-        const [halfX, halfY] = [widthMm / 2, depthMm / 2];
-        const corners: [number, number][] = [
-          [x - halfX, y - halfY],
-          [x + halfX, y - halfY],
-          [x + halfX, y + halfY],
-          [x - halfX, y + halfY],
-        ];
-        return { kind: "ring", points: shape === "rectangle" ? corners : points, ...span };
-      },
-    );
+  /** The places of a sheet, by its figures; refused with the field that comes to no figure. */
+  static of(keepOut: readonly KeepOut[], scope: Scope): Result<KeptOut> {
+    let refusal: Refusal | null = null;
+    const shapes = keepOut.flatMap((one, i): Shape[] => {
+      if (one.off) return [];
+      const figure = (text: Expr | undefined, name: string, otherwise: number): number => {
+        if (text === undefined) return otherwise;
+        const compiled = scope.compile(text, `keepOut.${i}.${name}`);
+        if (!compiled.ok) {
+          refusal ??= compiled;
+          return otherwise;
+        }
+        const value = compiled.value.at(scope.slots);
+        if (!Number.isFinite(value)) refusal ??= refuse("It comes to no figure.", `keepOut.${i}.${name}`);
+        return value;
+      };
+      const common = {
+        from: figure(one.fromMm, "fromMm", -Infinity),
+        to: figure(one.toMm, "toMm", Infinity),
+        isAround: one.around === true,
+      };
+      const [cx, cy] = one.centre ?? [0, 0];
+      const [x, y] = [figure(cx, "centre.0", 0), figure(cy, "centre.1", 0)];
+      if (one.shape === "circle") return [{ kind: "circle", x, y, radius: figure(one.radiusMm, "radiusMm", 0), ...common }];
+      if (one.shape === "rectangle") {
+        const [halfX, halfY] = [figure(one.widthMm, "widthMm", 0) / 2, figure(one.depthMm, "depthMm", 0) / 2];
+        const corners = [
+          [-1, -1],
+          [1, -1],
+          [1, 1],
+          [-1, 1],
+        ].map(([sx, sy]) => ({ x: x + sx * halfX, y: y + sy * halfY }));
+        return [{ kind: "ring", points: corners, ...common }];
+      }
+      const points = (one.points ?? []).map(([px, py], n) => ({
+        x: figure(px, `points.${n}.0`, 0),
+        y: figure(py, `points.${n}.1`, 0),
+      }));
+      return [{ kind: "ring", points, ...common }];
+    });
+    return refusal ?? succeed(new KeptOut(shapes));
   }
 
   get isEmpty(): boolean {
@@ -33,6 +68,16 @@ export class KeptOut {
 
   isInside(x: number, y: number, z: number): boolean {
     return this.shapes.some((shape) => z >= shape.from && z <= shape.to && lies(shape, x, y));
+  }
+
+  /** The way from one place on an edge to another along it, the shorter way round; null where strokes are to cross over. */
+  wayRound(from: Point, to: Point, z: number): Point[] | null {
+    for (const shape of this.shapes) {
+      if (!shape.isAround || z < shape.from || z > shape.to) continue;
+      if (farFrom(shape, from) > ON_EDGE_MM || farFrom(shape, to) > ON_EDGE_MM) continue;
+      return shape.kind === "circle" ? arcWay(shape, from, to) : ringWay(shape.points, from, to);
+    }
+    return null;
   }
 
   /** Where a segment crosses an edge, 0 to 1 along it, in order; the ends are not among them. */
@@ -52,7 +97,7 @@ function lies(shape: Shape, x: number, y: number): boolean {
   let inside = false;
   const { points } = shape;
   for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
-    const [[ax, ay], [bx, by]] = [points[i], points[j]];
+    const [{ x: ax, y: ay }, { x: bx, y: by }] = [points[i], points[j]];
     if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
   }
   return inside;
@@ -76,7 +121,7 @@ function circleCrossings(
 }
 
 function ringCrossings(
-  points: readonly [number, number][],
+  points: readonly Point[],
   x0: number,
   y0: number,
   dx: number,
@@ -84,7 +129,7 @@ function ringCrossings(
   found: number[],
 ): void {
   for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
-    const [[ax, ay], [bx, by]] = [points[j], points[i]];
+    const [{ x: ax, y: ay }, { x: bx, y: by }] = [points[j], points[i]];
     const [ex, ey] = [bx - ax, by - ay];
     const cross = dx * ey - dy * ex;
     if (Math.abs(cross) < 1e-12) continue;
@@ -92,4 +137,63 @@ function ringCrossings(
     const across = ((ax - x0) * dy - (ay - y0) * dx) / cross;
     if (across >= 0 && across < 1) found.push(along);
   }
+}
+
+function farFrom(shape: Shape, { x, y }: Point): number {
+  if (shape.kind === "circle") return Math.abs(Math.hypot(x - shape.x, y - shape.y) - shape.radius);
+  return Math.min(...shape.points.map((_, i) => besideEdge(shape.points, i, { x, y }).farMm));
+}
+
+/** How far a place lies from the edge that begins at corner `i`, and how far along it, 0 to 1. */
+function besideEdge(points: readonly Point[], i: number, { x, y }: Point): { farMm: number; share: number } {
+  const [a, b] = [points[i], points[(i + 1) % points.length]];
+  const [ex, ey] = [b.x - a.x, b.y - a.y];
+  const length = ex * ex + ey * ey;
+  const share = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - a.x) * ex + (y - a.y) * ey) / length));
+  return { farMm: Math.hypot(a.x + ex * share - x, a.y + ey * share - y), share };
+}
+
+function arcWay({ x, y, radius }: { x: number; y: number; radius: number }, from: Point, to: Point): Point[] {
+  const begin = Math.atan2(from.y - y, from.x - x);
+  let turn = Math.atan2(to.y - y, to.x - x) - begin;
+  if (turn > Math.PI) turn -= 2 * Math.PI;
+  if (turn < -Math.PI) turn += 2 * Math.PI;
+  const steps = Math.max(1, Math.ceil((facesFor(radius) * Math.abs(turn)) / (2 * Math.PI)));
+  // Chords lie inside their circle: their ends are moved out so far that their middles lie on the edge.
+  const outer = radius / Math.cos(turn / steps / 2);
+  const way = Array.from({ length: steps - 1 }, (_, i) => {
+    const angle = begin + (turn * (i + 1)) / steps;
+    return { x: x + outer * Math.cos(angle), y: y + outer * Math.sin(angle) };
+  });
+  return [...way, to];
+}
+
+function ringWay(points: readonly Point[], from: Point, to: Point): Point[] {
+  const edgeOf = (place: Point) => {
+    const edges = points.map((_, i) => ({ i, ...besideEdge(points, i, place) }));
+    return edges.reduce((best, one) => (one.farMm < best.farMm ? one : best));
+  };
+  const [a, b] = [edgeOf(from), edgeOf(to)];
+  const n = points.length;
+  const isSame = a.i === b.i;
+  const forward: Point[] = [];
+  if (!isSame || b.share < a.share) {
+    for (let i = (a.i + 1) % n, left = n; left > 0; i = (i + 1) % n, left--) {
+      forward.push(points[i]);
+      if (i === b.i) break;
+    }
+  }
+  const back: Point[] = [];
+  if (!isSame || b.share > a.share) {
+    for (let i = a.i, left = n; left > 0; i = (i - 1 + n) % n, left--) {
+      back.push(points[i]);
+      if (i === (b.i + 1) % n) break;
+    }
+  }
+  const length = (way: readonly Point[]) =>
+    [...way, to].reduce((sum, place, i, all) => {
+      const last = i === 0 ? from : all[i - 1];
+      return sum + Math.hypot(place.x - last.x, place.y - last.y);
+    }, 0);
+  return [...(length(forward) <= length(back) ? forward : back), to];
 }

@@ -1,160 +1,177 @@
 /** A sheet laid: its rows in their order, as one move table. */
-import { uint32Column } from "../gcode/columns";
-import { MoveKind, MoveTable, MoveTableBuilder } from "../gcode/moves";
-import { beadAreaMm2, filamentAreaMm2 } from "../material/bead";
+import { MoveKind } from "../gcode/moves";
+import type { Point } from "../geometry/polygons";
+import { beadAreaMm2, beadSpacingMm, filamentAreaMm2 } from "../material/bead";
 import { refuse, Refusal, Result, succeed } from "../result";
-import { plainNumber } from "../units";
-import { Along, compileSheet, LayNode, RepeatNode, SheetNode } from "./compile";
+import { plainNumber, roundTo } from "../units";
+import { Affine, behind, mirrored, placed, shifted, still, turned } from "./affine";
+import { bandAt, rehearsedBands, SheetBands } from "./bands";
+import { Along, compileSheet, LayNode, LineText, RepeatNode, SheetNode } from "./compile";
+import { fillOf } from "./fill";
 import { KeptOut } from "./keep-out";
+import { LastRing } from "./last-ring";
+import { BeadNow, LaidAs, NEAR_BEADS, Nozzle, NozzleMoves, SheetWays } from "./nozzle";
 import { Path } from "./path";
 import type { Scope } from "./scope";
 import type { Sheet } from "./sheet";
 
-/** How the printer goes from stroke to stroke. */
-export interface SheetWays {
-  travelMmS: number;
-  liftMmS: number;
-  retractionMm: number;
-  retractionMmS: number;
-  hopMm: number;
-  filamentDiameterMm: number;
-  /** Where the nozzle stands before the first stroke. */
-  start: { x: number; y: number };
+export type { SheetWays } from "./nozzle";
+
+/** First move of each layer, and behind the last the number of moves; a layer is a height of the repeats, or a turn of a climbing wall. */
+export interface LaidSheet extends NozzleMoves {
+  strokes: number;
 }
 
-export interface LaidSheet {
-  moves: MoveTable;
-  /** First move of each layer, and behind the last the number of moves: a layer is a height of the repeats. */
-  layerStarts: number[];
-  tops: number[];
-  strokes: number;
-  /** Ways that would have drawn the filament back, and did not have to. */
-  savedRetractions: number;
-  /** Lines to stand before a move. */
-  linesBeforeMove: Map<number, string>;
-  /** Row of each move, as an index of `fields`. */
-  row: Uint32Array;
-  fields: string[];
-}
+/** Told now and then how many moves are laid; says false where it is not worth going on. */
+export type LayingWatch = (moves: number) => boolean;
 
 const MOST_MOVES = 4_000_000;
 const MOST_REPEATS = 100_000;
 /** Farther than this no printer goes, mm: a formula has run away. */
 const FARTHEST_MM = 3000;
-const NEAR_BEADS = 2;
+const WATCH_EVERY_STROKES = 64;
+const WATCH_EVERY_MOVES = 50_000;
+/** Solid is at most so much covered, and a fill at least so much, %. */
+const FILL_PERCENT = { least: 1, most: 120 };
 
-export function laySheet(sheet: Sheet, ways: SheetWays): Result<LaidSheet> {
-  const compiled = compileSheet(sheet);
+export const STOPPED = "It was stopped.";
+
+/**
+ * The sheet as moves; refused with the row and field of what cannot be laid.
+ *
+ * @param bands those of the trial it is laid for; without them those that the sheet rehearses
+ */
+export function laySheet(
+  sheet: Sheet,
+  ways: SheetWays,
+  bands: SheetBands | null = null,
+  watch: LayingWatch = () => true,
+): Result<LaidSheet> {
+  if (bands || !sheet.rehearse) return layWith(sheet, ways, bands, watch);
+  // What is rehearsed is spread over the height, which is known when it was laid once.
+  const flat = rehearsedBands(sheet, 1);
+  if (!flat.ok) return flat;
+  const once = layWith(sheet, ways, flat.value, watch);
+  if (!once.ok) return once;
+  const rehearsed = rehearsedBands(sheet, Math.max(...once.value.tops, 0.01));
+  return rehearsed.ok ? layWith(sheet, ways, rehearsed.value, watch) : rehearsed;
+}
+
+function layWith(sheet: Sheet, ways: SheetWays, bands: SheetBands | null, watch: LayingWatch): Result<LaidSheet> {
+  const compiled = compileSheet(sheet, bands);
   if (!compiled.ok) return compiled;
-  const layer = new SheetLayer(sheet, ways, compiled.value.scope);
-  const height = compiled.value.scope.compile(sheet.bead.heightMm, "bead.heightMm");
+  const { scope, nodes } = compiled.value;
+  const keptOut = KeptOut.of(sheet.keepOut, scope);
+  if (!keptOut.ok) return keptOut;
+  const height = scope.compile(sheet.bead.heightMm, "bead.heightMm");
   if (!height.ok) return height;
-  compiled.value.scope.set("z", height.value.at(compiled.value.scope.slots));
-  layer.run(compiled.value.nodes);
-  if (layer.refusal) return layer.refusal;
-  return succeed(layer.take());
+  const layer = new SheetLayer(sheet, ways, scope, keptOut.value, bands, watch);
+  layer.rise(height.value.at(scope.slots));
+  layer.run(nodes, still, false);
+  return layer.refusal ?? succeed(layer.take());
 }
-
-/** From the sheet's places to the bed's: turned, mirrored, shifted. */
-interface Affine {
-  xx: number;
-  xy: number;
-  yx: number;
-  yy: number;
-  x: number;
-  y: number;
-}
-
-const still: Affine = { xx: 1, xy: 0, yx: 0, yy: 1, x: 0, y: 0 };
-
-/** First `inner`, then `outer`. */
-const behind = (outer: Affine, inner: Affine): Affine => ({
-  xx: outer.xx * inner.xx + outer.xy * inner.yx,
-  xy: outer.xx * inner.xy + outer.xy * inner.yy,
-  yx: outer.yx * inner.xx + outer.yy * inner.yx,
-  yy: outer.yx * inner.xy + outer.yy * inner.yy,
-  x: outer.xx * inner.x + outer.xy * inner.y + outer.x,
-  y: outer.yx * inner.x + outer.yy * inner.y + outer.y,
-});
 
 class SheetLayer {
   refusal: Refusal | null = null;
-  private readonly table = new MoveTableBuilder();
+  private readonly nozzle: Nozzle;
   private readonly path = new Path();
-  private readonly keptOut: KeptOut;
+  private readonly lastRing = new LastRing();
   private readonly filamentArea: number;
-  private readonly layerStarts: number[] = [];
-  private readonly tops: number[] = [];
-  private readonly linesBeforeMove = new Map<number, string>();
-  private readonly rows = uint32Column();
-  private readonly fields = new Map<string, number>();
   private readonly slotZ: number;
   private readonly slotLayer: number;
   private readonly slotT: number;
   private readonly slotA: number;
+  private readonly slotValue: number;
   private strokes = 0;
-  private savedRetractions = 0;
-  private at: { x: number; y: number; z: number };
-  private isDrawnBack = true;
-  private waiting: string[] = [];
+  private watched = 0;
+  private band = -2;
+  /** Where the stroke at hand was cut, until it comes out again. */
+  private cutAt: { x: number; y: number; z: number } | null = null;
 
   constructor(
     private readonly sheet: Sheet,
     private readonly ways: SheetWays,
     private readonly scope: Scope,
+    private readonly keptOut: KeptOut,
+    private readonly bands: SheetBands | null,
+    private readonly watch: LayingWatch,
   ) {
-    this.keptOut = new KeptOut(sheet.keepOut);
+    this.nozzle = new Nozzle(ways, sheet.optimise?.noNeedlessRetraction !== false);
     this.filamentArea = filamentAreaMm2(ways.filamentDiameterMm);
-    this.at = { ...ways.start, z: 0 };
-    [this.slotZ, this.slotLayer, this.slotT, this.slotA] = ["z", "layer", "t", "a"].map((name) =>
-      scope.names.get(name)!,
+    [this.slotZ, this.slotLayer, this.slotT, this.slotA, this.slotValue] = ["z", "layer", "t", "a", "value"].map(
+      (name) => scope.names.get(name)!,
     );
   }
 
   take(): LaidSheet {
-    const { layerStarts, tops, strokes, savedRetractions, linesBeforeMove } = this;
-    return {
-      moves: this.table.take(),
-      layerStarts: [...layerStarts, this.rows.length],
-      tops,
-      strokes,
-      savedRetractions,
-      linesBeforeMove,
-      row: this.rows.take(),
-      fields: [...this.fields.keys()],
-    };
+    return { ...this.nozzle.take(), strokes: this.strokes };
   }
 
-  run(nodes: readonly SheetNode[], place: Affine = still): void {
+  /** The height at hand, and what the band there makes of it. */
+  rise(zMm: number): void {
+    const { slots } = this.scope;
+    slots[this.slotZ] = zMm;
+    if (!this.bands) return;
+    const band = bandAt(this.bands, zMm);
+    if (band === this.band) return;
+    this.band = band;
+    slots[this.slotValue] = this.bands.values[Math.max(0, band)];
+    const { speedMmS: _speed, ...own } = this.waysHere() ?? {};
+    this.nozzle.ways = { ...this.ways, ...own };
+  }
+
+  private waysHere() {
+    return this.band < 0 ? this.bands?.baseWays : this.bands?.ways?.[this.band];
+  }
+
+  /** @param mayTurn whether strokes may be run backwards: copies beside one another, not what stands alone */
+  run(nodes: readonly SheetNode[], place: Affine, mayTurn: boolean): void {
     for (const node of nodes) {
       if (this.refusal) return;
       const { slots } = this.scope;
       switch (node.kind) {
         case "lay":
-          this.lay(node, place);
+          this.lay(node, place, mayTurn);
           break;
         case "repeat":
-          this.repeat(node, place);
+          this.repeat(node, place, mayTurn);
           break;
         case "group":
-          this.run(node.nodes, place);
+          this.run(node.nodes, place, mayTurn);
           break;
         case "lines":
-          this.waiting.push(...node.lines);
+          this.say(node.lines, node.field);
           break;
         case "dwell":
-          this.waiting.push(`G4 P${plainNumber(Math.max(0, node.seconds(slots)) * 1000, 0)}`);
+          this.nozzle.say([`G4 P${plainNumber(Math.max(0, node.seconds(slots)) * 1000, 0)}`]);
           break;
         case "travel": {
-          const [x, y] = this.placed(place, node.to[0](slots), node.to[1](slots));
+          const [x, y] = placed(place, node.to[0](slots), node.to[1](slots));
           const z = node.z ? node.z(slots) : slots[this.slotZ];
-          if (this.isSound(x, y, z, node.field)) this.travelTo(x, y, z, node.field, false, 0);
+          const as: LaidAs = { field: node.field, stroke: this.strokes, kind: MoveKind.travel, retract: false };
+          if (this.isSound(x, y, z, node.field)) this.nozzle.travel(x, y, z, 0, as);
         }
       }
     }
   }
 
-  private repeat(node: RepeatNode, place: Affine): void {
+  private say(lines: readonly LineText[], field: string): void {
+    const { slots } = this.scope;
+    this.nozzle.say(
+      lines.map(({ texts, formulas }, i) =>
+        texts
+          .map((text, n) => {
+            if (n >= formulas.length) return text;
+            const value = formulas[n](slots);
+            if (!Number.isFinite(value)) this.refusal ??= refuse("It comes to no figure.", `${field}.lines.${i}`);
+            return text + plainNumber(value, 4);
+          })
+          .join(""),
+      ),
+    );
+  }
+
+  private repeat(node: RepeatNode, place: Affine, mayTurn: boolean): void {
     const { slots } = this.scope;
     const count = Math.round(node.count(slots));
     if (!(count >= 0 && count <= MOST_REPEATS)) {
@@ -165,108 +182,246 @@ class SheetLayer {
       return;
     }
     const [ownZ, ownLayer] = [slots[this.slotZ], slots[this.slotLayer]];
-    for (let i = 0; i < count && !this.refusal; i++) {
+    const enter = (i: number): Affine => {
       if (node.counter >= 0) slots[node.counter] = i;
       const by = node.spacingMm(slots) * i;
-      if (node.along === "z") {
-        slots[this.slotZ] = ownZ + by;
-        slots[this.slotLayer] = i;
-      }
-      this.run(node.nodes, behind(place, this.step(node, i, count, by)));
+      if (node.along !== "z") return behind(place, this.step(node, i, count, by));
+      this.rise(ownZ + by);
+      slots[this.slotLayer] = i;
+      return place;
+    };
+    const isFlat = node.along !== "z";
+    const isBackwards = isFlat && count > 1 && this.isLastNearer(node, count, enter);
+    for (let n = 0; n < count && !this.refusal; n++) {
+      const inner = enter(isBackwards ? count - 1 - n : n);
+      this.run(node.nodes, inner, isFlat || mayTurn);
     }
-    slots[this.slotZ] = ownZ;
+    this.rise(ownZ);
     slots[this.slotLayer] = ownLayer;
   }
 
   private step(node: RepeatNode, i: number, count: number, by: number): Affine {
-    if (node.along === "x") return { ...still, x: by };
-    if (node.along === "y") return { ...still, y: by };
-    if (node.along === "z" || i === 0) return still;
+    if (node.along === "x") return shifted(by, 0);
+    if (node.along === "y") return shifted(0, by);
+    if (i === 0) return still;
     const { slots } = this.scope;
     const [x, y] = [node.centre[0](slots), node.centre[1](slots)];
-    // Mirrored at the upright line through the centre; `angle` turns that line.
-    const angle = node.angle ? node.angle(slots) : node.along === "round" ? (2 * Math.PI) / count : Math.PI / 2;
-    const turned = node.along === "round" ? angle * i : 2 * angle;
-    const [cos, sin] = [Math.cos(turned), Math.sin(turned)];
-    const about =
-      node.along === "round" ? { xx: cos, xy: -sin, yx: sin, yy: cos } : { xx: cos, xy: sin, yx: sin, yy: -cos };
-    return { ...about, x: x - about.xx * x - about.xy * y, y: y - about.yx * x - about.yy * y };
+    if (node.along === "mirror") return mirrored(node.angle ? node.angle(slots) : Math.PI / 2, x, y);
+    return turned((node.angle ? node.angle(slots) : (2 * Math.PI) / count) * i, x, y);
   }
 
-  private placed({ xx, xy, yx, yy, x, y }: Affine, px: number, py: number): [number, number] {
-    return [xx * px + xy * py + x, yx * px + yy * py + y];
+  /** The last copy begins nearer to the nozzle than the first: they are laid from there. */
+  private isLastNearer(node: RepeatNode, count: number, enter: (i: number) => Affine): boolean {
+    if (this.sheet.optimise?.nearestCopy === false || !node.mayBeTurned) return false;
+    const farOf = (i: number) => {
+      const from = this.beginningOf(node.nodes, enter(i));
+      return from ? (from.x - this.nozzle.x) ** 2 + (from.y - this.nozzle.y) ** 2 : Infinity;
+    };
+    return farOf(count - 1) < farOf(0) - 1e-9;
+  }
+
+  /** Where the first of the rows would begin; null where they lay nothing. */
+  private beginningOf(nodes: readonly SheetNode[], place: Affine): Point | null {
+    for (const node of nodes) {
+      if (node.kind === "lay") {
+        node.draw(this.path);
+        if (this.path.count < 2) continue;
+        const i = this.startOf(node, place);
+        const [x, y] = placed(place, this.path.x[i], this.path.y[i]);
+        return { x, y };
+      }
+      if (node.kind === "group" || node.kind === "repeat") {
+        const inner = this.beginningOf(node.nodes, place);
+        if (inner) return inner;
+      }
+    }
+    return null;
   }
 
   private isSound(x: number, y: number, z: number, field: string): boolean {
     const most = Math.max(Math.abs(x), Math.abs(y), Math.abs(z));
     if (most < FARTHEST_MM) return true;
+    const at = plainNumber(this.scope.slots[this.slotT], 3);
     this.refusal ??= refuse(
       Number.isFinite(most)
-        ? `The stroke runs away to ${plainNumber(most, 0)} mm (t = ${plainNumber(this.scope.slots[this.slotT], 3)}).`
-        : `The stroke comes to no place at t = ${plainNumber(this.scope.slots[this.slotT], 3)}: a formula divides by nothing, or takes a root of less.`,
+        ? `The stroke runs away to ${plainNumber(most, 0)} mm (t = ${at}).`
+        : `The stroke comes to no place at t = ${at}: a formula divides by nothing, or takes a root of less.`,
       field,
     );
     return false;
   }
 
-  private lay(node: LayNode, place: Affine): void {
+  private lay(node: LayNode, place: Affine, mayTurn: boolean): void {
     const { slots } = this.scope;
-    const { path } = this;
+    const { path, nozzle } = this;
     node.draw(path);
     if (path.count < 2) return;
     this.strokes++;
+    if (this.strokes % WATCH_EVERY_STROKES === 0 && !this.isWatched(node.field)) return;
+    const as: LaidAs = {
+      field: node.field,
+      stroke: this.strokes - 1,
+      kind: MoveKind.outerWall,
+      retract: this.retractionOf(node),
+    };
+    if (this.refusal) return;
     const nominalZ = slots[this.slotZ];
-    const offset = this.startOf(place);
+    const start = this.touchingStart(node, place, as, nominalZ) ?? this.startOf(node, place);
     const last = path.count - 1;
+    const isBack = node.reverse ?? (mayTurn && this.isEndNearer(place));
     const constant = this.constantBead(node);
-    let [px, py, pz] = [0, 0, 0];
+    const movesBefore = nozzle.moves;
+    this.cutAt = null;
+    let [px, py, pz, pt, pa] = [0, 0, 0, 0, 0];
     for (let n = 0; n <= last; n++) {
       // A ring begins anywhere: its last point is its first.
-      const i = offset === 0 ? n : (offset + n) % last;
-      slots[this.slotT] = path.t[i];
-      slots[this.slotA] = path.a[i];
-      const own = path.z[i];
-      if (own === own) slots[this.slotZ] = own;
-      const [x, y] = this.placed(place, path.x[i], path.y[i]);
-      const z = node.z ? node.z.at(slots) : own === own ? own : nominalZ;
+      const along = isBack ? last - n : n;
+      const i = path.isClosed && (start > 0 || isBack) ? (start + along) % last : along;
+      const [t, a, own] = [path.t[i], path.a[i], path.z[i]];
+      slots[this.slotT] = t;
+      slots[this.slotA] = a;
+      const isOwn = own === own;
+      if (isOwn && own !== slots[this.slotZ]) this.rise(own);
+      const x = place.xx * path.x[i] + place.xy * path.y[i] + place.x;
+      const y = place.yx * path.x[i] + place.yy * path.y[i] + place.y;
+      const z = node.z ? node.z.at(slots) : isOwn ? own : nominalZ;
       if (!this.isSound(x, y, z, node.field)) break;
-      if (n === 0) this.open(nominalZ);
-      else if (!this.segment(node, constant, px, py, pz, x, y, z)) break;
-      [px, py, pz] = [x, y, z];
+      // A height of its own is the layer's, unless it changes along the stroke.
+      if (n === 0) nozzle.open(isOwn ? own + path.layerEveryMm : node.z && !node.z.changes ? z : nominalZ);
+      else {
+        if (path.layerEveryMm > 0 && pz >= nozzle.topMm! - 1e-6) nozzle.open(roundTo(nozzle.topMm! + path.layerEveryMm, 6));
+        if (!path.lifts.has(isBack ? i + 1 : i)) {
+          if (!constant) this.between(pt, t, pa, a);
+          if (!this.segment(node, constant, as, px, py, pz, x, y, z)) break;
+        } else this.cutAt = null;
+      }
+      px = x;
+      py = y;
+      pz = z;
+      pt = t;
+      pa = a;
     }
     slots[this.slotZ] = nominalZ;
+    // A ring with nothing cut out of it can be gone over again.
+    const isWhole = path.isClosed && nozzle.moves - movesBefore >= last && this.keptOut.isEmpty && !node.z;
+    if (isWhole) this.lastRing.keep(path, place, start, isBack);
+    else this.lastRing.forget();
+    if (node.fill && path.isClosed && !this.refusal) this.fill(node, node.fill, place, as, nominalZ);
+    this.rise(nominalZ);
   }
 
-  /** Index of the point at which a ring begins: the nearest to where the nozzle stands. */
-  private startOf(place: Affine): number {
-    const { path } = this;
-    if (!path.isClosed || this.sheet.optimise?.nearestStart === false) return 0;
-    let [best, least] = [0, Infinity];
+  /** A segment's bead is that of its middle. */
+  private between(t0: number, t1: number, a0: number, a1: number): void {
+    const { slots } = this.scope;
+    // Where a ring closes, t falls from 1 to 0 and the angle by a turn.
+    const wraps = this.path.isClosed && Math.abs(t1 - t0) > 0.5;
+    slots[this.slotT] = wraps ? (Math.max(t0, t1) + 1) / 2 : (t0 + t1) / 2;
+    slots[this.slotA] = wraps ? (a0 + a1) / 2 + Math.PI : (a0 + a1) / 2;
+  }
+
+  private isWatched(field: string): boolean {
+    if (this.watch(this.nozzle.moves)) return true;
+    this.refusal ??= refuse(STOPPED, field);
+    return false;
+  }
+
+  private retractionOf({ retract, field }: LayNode): boolean | number | null {
+    if (retract === null || typeof retract === "boolean") return retract;
+    const mm = retract(this.scope.slots);
+    if (!(mm >= 0 && mm <= 20))
+      this.refusal ??= refuse(`${plainNumber(mm)} mm cannot be drawn back: 0 to 20 can.`, `${field}.retract`);
+    return mm;
+  }
+
+  private fill(node: LayNode, fill: NonNullable<LayNode["fill"]>, place: Affine, as: LaidAs, z: number): void {
+    const { slots } = this.scope;
+    const { path, nozzle } = this;
+    const bead = this.beadOf(node);
+    if (!bead) return;
+    const outline: Point[] = [];
     for (let i = 0; i < path.count - 1; i++) {
-      const [x, y] = this.placed(place, path.x[i], path.y[i]);
-      const far = (x - this.at.x) ** 2 + (y - this.at.y) ** 2;
-      if (far < least - 1e-9) [best, least] = [i, far];
+      const [x, y] = placed(place, path.x[i], path.y[i]);
+      outline.push({ x, y });
+    }
+    const percent = fill.percent(slots);
+    if (!(percent >= FILL_PERCENT.least && percent <= FILL_PERCENT.most)) {
+      this.refusal ??= refuse(`A fill of ${plainNumber(percent)} % cannot be: 1 to 120 can.`, `${node.field}.fill.percent`);
+      return;
+    }
+    // As many beads side by side as fill the layer: by their cross-section and its height.
+    const spacingMm = beadSpacingMm(bead.widthMm, Math.min(bead.widthMm, node.heightMm.at(slots)));
+    const from = { x: nozzle.x, y: nozzle.y };
+    const angle = fill.angle(slots);
+    this.lastRing.forget();
+    const strokes = fillOf({ outline, pattern: fill.pattern, angle, spacingMm, share: percent / 100, from });
+    const inner = { ...as, kind: percent >= 100 ? MoveKind.solid : MoveKind.sparse };
+    for (const points of strokes) {
+      this.cutAt = null;
+      for (let i = 1; i < points.length; i++) {
+        const [a, b] = [points[i - 1], points[i]];
+        if (!this.segment(node, bead, inner, a.x, a.y, z, b.x, b.y, z)) return;
+      }
+    }
+  }
+
+  /** Where a ring touches the one laid last, the nozzle goes over that one to it and begins there; null where it does not. */
+  private touchingStart(node: LayNode, place: Affine, as: LaidAs, z: number): number | null {
+    const { path, nozzle } = this;
+    if (!path.isClosed || node.start || node.z || as.retract !== null || nozzle.topMm === null) return null;
+    if (this.sheet.optimise?.noNeedlessRetraction === false || this.sheet.optimise?.nearestStart === false) return null;
+    if (Math.abs(nozzle.z - z) > 1e-6) return null;
+    const touch = this.lastRing.touch(path, place, NEAR_BEADS * node.widthMm.at(this.scope.slots));
+    if (!touch) return null;
+    for (const { x, y } of this.lastRing.wayTo(touch.own)) nozzle.travel(x, y, z, 0, as);
+    return touch.other;
+  }
+
+  /** Index of the point at which a stroke begins: of a ring the nearest to where the nozzle stands, or the one that is named. */
+  private startOf({ start }: LayNode, place: Affine): number {
+    const { path } = this;
+    if (!path.isClosed) return 0;
+    const last = path.count - 1;
+    if (start) return ((Math.round(start(this.scope.slots) * last) % last) + last) % last;
+    if (this.sheet.optimise?.nearestStart === false) return 0;
+    const { x: nx, y: ny } = this.nozzle;
+    let best = 0;
+    let least = Infinity;
+    for (let i = 0; i < last; i++) {
+      const dx = place.xx * path.x[i] + place.xy * path.y[i] + place.x - nx;
+      const dy = place.yx * path.x[i] + place.yy * path.y[i] + place.y - ny;
+      const far = dx * dx + dy * dy;
+      if (far < least - 1e-9) {
+        best = i;
+        least = far;
+      }
     }
     return best;
   }
 
-  private open(z: number): void {
-    if (this.tops.length > 0 && Math.abs(this.tops[this.tops.length - 1] - z) < 1e-9) return;
-    this.layerStarts.push(this.rows.length);
-    this.tops.push(z);
+  /** An open stroke among copies is run from the end that lies nearer. */
+  private isEndNearer(place: Affine): boolean {
+    const { path, nozzle } = this;
+    const last = path.count - 1;
+    if (path.isClosed || path.layerEveryMm > 0 || path.lifts.size > 0) return false;
+    if (this.sheet.optimise?.nearestCopy === false) return false;
+    const [ax, ay] = placed(place, path.x[0], path.y[0]);
+    const [bx, by] = placed(place, path.x[last], path.y[last]);
+    return (bx - nozzle.x) ** 2 + (by - nozzle.y) ** 2 < (ax - nozzle.x) ** 2 + (ay - nozzle.y) ** 2 - 1e-9;
   }
 
   /** Cross-section and speed of a whole stroke, where they do not change along it. */
-  private constantBead(node: LayNode): { areaMm2: number; widthMm: number; speedMmS: number } | null {
+  private constantBead(node: LayNode): BeadNow | null {
     const all: Along[] = [node.widthMm, node.heightMm, node.speedMmS, node.flow];
-    return all.some(({ changes }) => changes) ? null : this.beadOf(node);
+    if (node.filamentPerMm) all.push(node.filamentPerMm);
+    const changes = all.some((one) => one.changes) || (this.path.layerEveryMm > 0 && all.some((one) => one.usesHeight));
+    return changes ? null : this.beadOf(node);
   }
 
-  private beadOf(node: LayNode): { areaMm2: number; widthMm: number; speedMmS: number } | null {
+  private beadOf(node: LayNode): BeadNow | null {
     const { slots } = this.scope;
-    const [widthMm, heightMm, speedMmS, flow] = [node.widthMm, node.heightMm, node.speedMmS, node.flow].map(({ at }) =>
-      at(slots),
-    );
+    const [widthMm, heightMm] = [node.widthMm.at(slots), node.heightMm.at(slots)];
+    const flow = node.flow.at(slots);
+    const speedMmS = (node.followsBands ? this.waysHere()?.speedMmS : undefined) ?? node.speedMmS.at(slots);
     if (!(widthMm > 0 && widthMm < 20 && heightMm > 0 && heightMm < 5)) {
       this.refusal ??= refuse(
         `A bead ${plainNumber(widthMm)} mm wide and ${plainNumber(heightMm)} mm high cannot be laid.`,
@@ -282,12 +437,22 @@ class SheetLayer {
       this.refusal ??= refuse(`A flow of ${plainNumber(flow)} % cannot be.`, `${node.field}.flow`);
       return null;
     }
-    return { areaMm2: (beadAreaMm2(widthMm, heightMm) * flow) / 100, widthMm, speedMmS };
+    const perMm = node.filamentPerMm ? node.filamentPerMm.at(slots) : null;
+    if (perMm !== null && !(perMm >= 0 && perMm <= 20)) {
+      this.refusal ??= refuse(
+        `${plainNumber(perMm)} mm of filament for every mm cannot be fed.`,
+        `${node.field}.bead.filamentPerMm`,
+      );
+      return null;
+    }
+    const areaMm2 = perMm === null ? beadAreaMm2(widthMm, heightMm) : perMm * this.filamentArea;
+    return { areaMm2: (areaMm2 * flow) / 100, widthMm, speedMmS };
   }
 
   private segment(
     node: LayNode,
-    constant: ReturnType<SheetLayer["constantBead"]>,
+    constant: BeadNow | null,
+    as: LaidAs,
     x0: number,
     y0: number,
     z0: number,
@@ -297,84 +462,75 @@ class SheetLayer {
   ): boolean {
     const bead = constant ?? this.beadOf(node);
     if (!bead || this.refusal) return false;
-    if (this.rows.length > MOST_MOVES) {
+    const { moves } = this.nozzle;
+    if (moves > MOST_MOVES) {
       this.refusal = refuse(
         `This would be more than ${MOST_MOVES.toLocaleString("en")} moves: fewer steps or fewer repeats.`,
         node.field,
       );
       return false;
     }
-    if (this.keptOut.isEmpty) {
-      this.layFrom(node, bead, x0, y0, z0, x1, y1, z1);
-      return true;
+    if (moves - this.watched > WATCH_EVERY_MOVES) {
+      this.watched = moves;
+      if (!this.isWatched(node.field)) return false;
     }
+    if (this.keptOut.isEmpty) this.layFrom(bead, as, x0, y0, z0, x1, y1, z1);
+    else this.layCut(bead, as, x0, y0, z0, x1, y1, z1);
+    return true;
+  }
+
+  /** What of a segment lies outside of all that is kept out; where it comes out again, it may have gone round the edge. */
+  private layCut(bead: BeadNow, as: LaidAs, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
     const cuts = [0, ...this.keptOut.crossings(x0, y0, x1, y1, (z0 + z1) / 2), 1];
     for (let i = 0; i + 1 < cuts.length; i++) {
       const [from, to] = [cuts[i], cuts[i + 1]];
       const middle = (from + to) / 2;
       const on = (share: number) => [x0 + (x1 - x0) * share, y0 + (y1 - y0) * share, z0 + (z1 - z0) * share] as const;
-      if (this.keptOut.isInside(...on(middle))) continue;
-      this.layFrom(node, bead, ...on(from), ...on(to));
+      const [x, y, z] = on(from);
+      if (this.keptOut.isInside(...on(middle))) {
+        this.cutAt ??= { x, y, z };
+        continue;
+      }
+      if (this.cutAt) this.pastGap(bead, as, x, y, z);
+      this.layFrom(bead, as, x, y, z, ...on(to));
     }
-    return true;
   }
 
-  private layFrom(
-    { field, retract }: LayNode,
-    { areaMm2, widthMm, speedMmS }: { areaMm2: number; widthMm: number; speedMmS: number },
-    x0: number,
-    y0: number,
-    z0: number,
-    x1: number,
-    y1: number,
-    z1: number,
-  ): void {
-    const lengthMm = Math.sqrt((x1 - x0) ** 2 + (y1 - y0) ** 2 + (z1 - z0) ** 2);
-    if (lengthMm < 1e-6) return;
-    const farMm = Math.hypot(x0 - this.at.x, y0 - this.at.y);
-    if (farMm > 1e-4 || Math.abs(z0 - this.at.z) > 1e-4)
-      this.travelTo(x0, y0, z0, field, retract ?? this.drawsBack(farMm, widthMm), farMm);
-    this.restore(field);
-    this.add(x1, y1, z1, (lengthMm * areaMm2) / this.filamentArea, speedMmS, MoveKind.outerWall, field);
-    this.at = { x: x1, y: y1, z: z1 };
-  }
-
-  private drawsBack(farMm: number, widthMm: number): boolean {
-    if (farMm > NEAR_BEADS * widthMm) return true;
-    if (this.sheet.optimise?.noNeedlessRetraction === false) return farMm > 1e-3;
-    if (farMm > 1e-3) this.savedRetractions++;
-    return false;
-  }
-
-  private travelTo(x: number, y: number, z: number, field: string, drawsBack: boolean, farMm: number): void {
-    const { retractionMm, retractionMmS, travelMmS, liftMmS, hopMm } = this.ways;
-    if (drawsBack && !this.isDrawnBack && retractionMm > 0) {
-      this.add(this.at.x, this.at.y, this.at.z, -retractionMm, retractionMmS, MoveKind.retract, field);
-      this.isDrawnBack = true;
+  private pastGap(bead: BeadNow, as: LaidAs, x: number, y: number, z: number): void {
+    const { x: fromX, y: fromY, z: fromZ } = this.cutAt!;
+    this.cutAt = null;
+    const { nozzle } = this;
+    // A stroke that begins inside has laid nothing yet.
+    const isOnIt = Math.hypot(fromX - nozzle.x, fromY - nozzle.y) < 1e-3;
+    if (!isOnIt) return;
+    const way = this.keptOut.wayRound({ x: fromX, y: fromY }, { x, y }, (fromZ + z) / 2);
+    if (!way) {
+      nozzle.goOver(x, y, z, as);
+      return;
     }
-    const over = Math.max(z, this.at.z) + (drawsBack && farMm > 0 ? hopMm : 0);
-    if (over > this.at.z + 1e-6) this.add(this.at.x, this.at.y, over, 0, liftMmS, MoveKind.travel, field);
-    this.add(x, y, over, 0, travelMmS, MoveKind.travel, field);
-    if (over > z + 1e-6) this.add(x, y, z, 0, liftMmS, MoveKind.travel, field);
-    this.at = { x, y, z };
+    way.forEach((at, i) => {
+      const share = (i + 1) / way.length;
+      this.layOutside(bead, as, at.x, at.y, fromZ + (z - fromZ) * share);
+    });
   }
 
-  private restore(field: string): void {
-    if (!this.isDrawnBack) return;
-    const { retractionMm, retractionMmS } = this.ways;
-    if (retractionMm > 0)
-      this.add(this.at.x, this.at.y, this.at.z, retractionMm, retractionMmS, MoveKind.restore, field);
-    this.isDrawnBack = false;
-  }
-
-  private add(x: number, y: number, z: number, filamentMm: number, feedMmS: number, kind: number, field: string): void {
-    if (this.waiting.length > 0) {
-      this.linesBeforeMove.set(this.rows.length, this.waiting.join("\n"));
-      this.waiting = [];
+  /** On along the edge of one place kept out, but not into another. */
+  private layOutside(bead: BeadNow, as: LaidAs, x: number, y: number, z: number): void {
+    const { nozzle } = this;
+    const [x0, y0] = [nozzle.x, nozzle.y];
+    const cuts = [0, ...this.keptOut.crossings(x0, y0, x, y, z), 1];
+    for (let i = 0; i + 1 < cuts.length; i++) {
+      const on = (share: number) => [x0 + (x - x0) * share, y0 + (y - y0) * share] as const;
+      const [mx, my] = on((cuts[i] + cuts[i + 1]) / 2);
+      if (this.keptOut.isInside(mx, my, z)) continue;
+      this.layFrom(bead, as, ...on(cuts[i]), z, ...on(cuts[i + 1]), z);
     }
-    let row = this.fields.get(field);
-    if (row === undefined) this.fields.set(field, (row = this.fields.size));
-    this.rows.push(row);
-    this.table.add(x, y, z, filamentMm, feedMmS, kind, 0);
+  }
+
+  private layFrom(bead: BeadNow, as: LaidAs, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
+    const { nozzle } = this;
+    if (Math.abs(x0 - x1) + Math.abs(y0 - y1) + Math.abs(z0 - z1) < 1e-6) return;
+    nozzle.goTo(x0, y0, z0, bead.widthMm, as);
+    nozzle.layTo(x1, y1, z1, bead, as);
   }
 }

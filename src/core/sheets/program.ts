@@ -1,12 +1,14 @@
 /** A sheet as a finished program, read back from its own text and checked. */
 import { checkFile } from "../checks/file";
-import { Finding, worstFirst } from "../findings/finding";
+import { headClearance } from "../checks/head-clearance";
+import { Finding, Mend, worstFirst } from "../findings/finding";
 import { stateAfter } from "../gcode/follow";
 import { ProgramTables, readProgram } from "../gcode/read";
 import { ByteWriter, writeMoves } from "../gcode/write";
-import { findBridges } from "../laid/over-air";
 import { readingOf } from "../machine/reading";
 import { filamentMassG } from "../material/bead";
+import { MoveKind, MoveTable } from "../gcode/moves";
+import { MotionLimits, moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { fillTemplate } from "../printing/template";
 import { templateValuesOf } from "../printing/template-values";
@@ -17,7 +19,9 @@ import { bedCentre, bedDepthMm, headOf, Printer } from "../shelf/printer";
 import type { Spool } from "../shelf/spool";
 import { spoolTitle } from "../shelf/spool-title";
 import { plainNumber, roundTo, sayDuration } from "../units";
-import { LaidSheet, laySheet } from "./lay-sheet";
+import { SheetContext } from "./checks/check";
+import { sheetChecks } from "./checks";
+import { LaidSheet, LayingWatch, laySheet, SheetWays } from "./lay-sheet";
 import type { Item, Sheet } from "./sheet";
 
 export interface SheetInput {
@@ -35,7 +39,14 @@ export interface SheetFigures {
   segments: number;
   strokes: number;
   layers: number;
-  savedRetractions: number;
+  /** What the order and the ways save against laying everything just as it is written. */
+  saved: Saved;
+}
+
+export interface Saved {
+  retractions: number;
+  travelMm: number;
+  seconds: number;
 }
 
 export interface BuiltSheet {
@@ -45,16 +56,21 @@ export interface BuiltSheet {
   report: ProgramReport;
   figures: SheetFigures;
   findings: Finding[];
+  passed: string[];
 }
 
 const FROM_EDGE_MM = 10;
-/** Strands over air longer than this sag, mm. Common practice, no source. */
-const LONGEST_SPAN_MM = 60;
+const LAY_BY_LAYER = "Lay it layer by layer";
 
 /** The sheet laid on a printer; refused with the row and field of what cannot be laid. */
-export function layOn({ sheet, printer, spool }: SheetInput): Result<LaidSheet> {
+export function layOn({ sheet, printer, spool }: SheetInput, watch?: LayingWatch): Result<LaidSheet> {
+  return laySheet(sheet, waysOn(printer, spool), null, watch);
+}
+
+/** How a printer goes from stroke to stroke with a spool. */
+export function waysOn(printer: Printer, spool: Spool): SheetWays {
   const centre = bedCentre(printer);
-  return laySheet(sheet, {
+  return {
     travelMmS: Math.min(150, printer.highestFeedXyMmS),
     liftMmS: Math.min(10, printer.highestFeedZMmS),
     retractionMm: printer.retractionMm,
@@ -62,7 +78,7 @@ export function layOn({ sheet, printer, spool }: SheetInput): Result<LaidSheet> 
     hopMm: printer.hopMm,
     filamentDiameterMm: spool.diameterMm,
     start: { x: centre.x, y: centre.y - bedDepthMm(printer) / 2 + FROM_EDGE_MM },
-  });
+  };
 }
 
 export function buildSheet(input: SheetInput): Result<BuiltSheet> {
@@ -88,9 +104,9 @@ export function buildSheet(input: SheetInput): Result<BuiltSheet> {
       segments: laid.value.moves.count,
       strokes: laid.value.strokes,
       layers: report.layers.length,
-      savedRetractions: laid.value.savedRetractions,
+      saved: savedBy(input, laid.value),
     },
-    findings: checkSheet(sheet, tables, report, printer),
+    ...checkSheet({ sheet, laid: laid.value, tables, report, printer, spool }),
   });
 }
 
@@ -139,41 +155,54 @@ function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet): Result<U
   return succeed(out.take());
 }
 
-/** What is wrong with it, worst first: what every program is held to, and what only a sheet can have. */
-function checkSheet(sheet: Sheet, tables: ProgramTables, report: ProgramReport, printer: Printer): Finding[] {
+/** What is wrong with it, worst first, and what is in order: what every program is held to, and what only a sheet can have. */
+function checkSheet(context: SheetContext): { findings: Finding[]; passed: string[] } {
+  const { sheet, report, printer } = context;
   const usual = checkFile(report, printer).map((finding): Finding => {
-    if (finding.check !== "head-clearance" || finding.severity !== "warn") return finding;
+    if (finding.check !== "head-clearance" || finding.severity !== "warn" || report.clearanceGaveUp) return finding;
     // Its order is one's own: what strikes can be laid in another.
-    return {
-      ...finding,
-      severity: "stop",
-      message: `${finding.message} ${layByLayer(sheet) ? "Laid layer by layer it would not." : ""}`.trim(),
-    };
+    const mend: Mend | null = report.strike && layByLayer(sheet) ? { label: LAY_BY_LAYER, sheet: "layer-by-layer" } : null;
+    return { ...finding, severity: "stop", ...(mend ? { mend } : {}) };
   });
-  const over = findBridges(tables).filter(({ spanMm }) => spanMm > LONGEST_SPAN_MM);
-  const first = report.layers[0];
   const own: Finding[] = [];
-  if (over.length > 0) {
-    const [{ layer, spanMm }] = over;
-    own.push({
-      check: "long-span",
-      severity: "warn",
-      where: `layer ${layer + 1}`,
-      message: `A strand hangs over ${plainNumber(spanMm, 0)} mm of air; more than ${LONGEST_SPAN_MM} mm sag.`,
-    });
+  const passed: string[] = usual.some(({ check }) => check === "head-clearance") ? [] : [headClearance.passes as string];
+  for (const { run, passes } of sheetChecks) {
+    const found = run(context);
+    own.push(...found);
+    if (found.length === 0 && passes) passed.push(passes);
   }
-  if (first && first.zMm > 0.8 * printer.nozzleMm + 1e-6) {
-    own.push({
-      check: "not-on-bed",
-      severity: "warn",
-      where: "layer 1",
-      message: `The first stroke lies ${plainNumber(first.zMm, 2)} mm above the bed: it does not touch it.`,
-    });
+  return { findings: worstFirst([...own, ...usual]), passed };
+}
+
+/** The sheet with what a finding's mend makes of it; null where there is nothing to mend. */
+export function mendSheet(sheet: Sheet, mend: NonNullable<Mend["sheet"]>): Sheet | null {
+  if (mend === "layer-by-layer") return layByLayer(sheet);
+  return { ...sheet, keepOut: sheet.keepOut.map((one) => ({ ...one, around: true })) };
+}
+
+/** What it takes less than the same sheet with nothing optimised. */
+function savedBy(input: SheetInput, laid: LaidSheet): Saved {
+  const off = { nearestStart: false, nearestCopy: false, noNeedlessRetraction: false };
+  const plain = layOn({ ...input, sheet: { ...input.sheet, optimise: off } });
+  if (!plain.ok) return { retractions: 0, travelMm: 0, seconds: 0 };
+  const limits = limitsFor(input.printer);
+  const [before, after] = [waysIn(plain.value.moves, limits), waysIn(laid.moves, limits)];
+  return {
+    retractions: before.retractions - after.retractions,
+    travelMm: roundTo(before.travelMm - after.travelMm, 0),
+    seconds: before.seconds - after.seconds,
+  };
+}
+
+function waysIn(moves: MoveTable, limits: MotionLimits): Saved {
+  let [retractions, travelMm, seconds] = [0, 0, 0];
+  for (let i = 1; i < moves.count; i++) {
+    if (moves.kind[i] === MoveKind.retract) retractions++;
+    if (moves.kind[i] !== MoveKind.travel) continue;
+    travelMm += Math.hypot(moves.x[i] - moves.x[i - 1], moves.y[i] - moves.y[i - 1]);
   }
-  if (report.layers.length === 0) {
-    own.push({ check: "nothing-laid", severity: "stop", where: "the sheet", message: "The sheet lays nothing yet." });
-  }
-  return worstFirst([...own, ...usual]);
+  for (const one of moveSeconds(moves, null, limits)) seconds += one;
+  return { retractions, travelMm, seconds };
 }
 
 /** Two lines for the page: what it takes. */

@@ -1,32 +1,51 @@
 /** Names of a sheet and their values: figures in the order they need one another, counters, and what holds along a stroke. */
 import { refuse, Refusal, Result, succeed } from "../result";
-import { Compiled, compileFormula, Names, Slots } from "./formula";
-import type { Expr, Figure } from "./sheet";
+import type { SheetBands } from "./bands";
+import { BAND_SLOTS, BANDS_SLOT, Compiled, compileFormula, Names, Slots } from "./formula";
+import type { Expr, Figure, Sheet } from "./sheet";
 
-/** Names that are always there: along a stroke, its angle, the height and number of its layer, and a band's value. */
-export const given = ["t", "a", "z", "layer", "value"] as const;
+/** Names that are always there: along a stroke, its angle, the height and number of its layer, a band's value, and how many bands there are. */
+export const given = ["t", "a", "z", "layer", "value", "bands"] as const;
 export type Given = (typeof given)[number];
+/** What only a trial tells, or a rehearsal. */
+export const ofTrial: ReadonlySet<string> = new Set(["value", "bands", "band"]);
 
-const MOST_SLOTS = 256;
+/** Whether any formula of a sheet asks for values side by side, `band(k)`. */
+export const asksForBands = (sheet: Sheet): boolean => /\bband\s*\(/.test(JSON.stringify([sheet.items, sheet.bead, sheet.speedMmS]));
+
+/** Names, the bands' values, figures and counters: a sheet has at most 50 of these and 2,000 of those. */
+const MOST_SLOTS = 4096;
+
+const isGiven = (name: string): boolean => (given as readonly string[]).includes(name) || ofTrial.has(name);
 
 export class Scope {
   readonly slots: Slots;
   readonly names: Map<string, number>;
   private readonly free: { next: number };
 
-  private constructor(names: Map<string, number>, slots: Slots, free: { next: number }) {
+  private constructor(
+    names: Map<string, number>,
+    slots: Slots,
+    free: { next: number },
+    private readonly hasBands: boolean,
+  ) {
     this.names = names;
     this.slots = slots;
     this.free = free;
   }
 
   /** The scope of a sheet's figures; refused where one cannot be worked out, or leads back to itself. */
-  static of(figures: readonly Figure[]): Result<Scope> {
+  static of(figures: readonly Figure[], bands: SheetBands | null = null): Result<Scope> {
     const names = new Map<string, number>(given.map((name, slot) => [name, slot]));
-    const free = { next: given.length };
-    const scope = new Scope(names, new Float64Array(MOST_SLOTS), free);
+    const free = { next: BAND_SLOTS.first + BAND_SLOTS.most };
+    const scope = new Scope(names, new Float64Array(MOST_SLOTS), free, bands !== null);
+    if (bands) {
+      scope.slots[BANDS_SLOT] = bands.values.length;
+      scope.slots.set(bands.values.slice(0, BAND_SLOTS.most), BAND_SLOTS.first);
+      scope.set("value", bands.values[0] ?? NaN);
+    }
     for (const [i, { name }] of figures.entries()) {
-      if (names.has(name))
+      if (names.has(name) || isGiven(name))
         return refuse(`“${name}” is there already: every figure has a name of its own.`, `figures.${i}.name`);
       names.set(name, free.next++);
     }
@@ -46,13 +65,16 @@ export class Scope {
   with(name: string | undefined): Scope {
     if (name === undefined) return this;
     const names = new Map(this.names);
-    names.set(name, this.free.next++ % MOST_SLOTS);
-    return new Scope(names, this.slots, this.free);
+    names.set(name, this.free.next++);
+    return new Scope(names, this.slots, this.free, this.hasBands);
   }
 
   compile(text: Expr, field: string): Result<Compiled> {
     const compiled = compileFormula(text, this.names);
-    return compiled.ok ? compiled : { ...compiled, field };
+    if (!compiled.ok) return { ...compiled, field };
+    const unsaid = this.hasBands ? undefined : [...compiled.value.uses].find((name) => ofTrial.has(name));
+    if (unsaid === undefined) return compiled;
+    return refuse(`“${unsaid}” is what a trial gives its bands: rehearse it here, or make a trial of the sheet.`, field);
   }
 
   private workOut(figures: readonly Figure[]): Refusal | null {
@@ -61,7 +83,7 @@ export class Scope {
     for (const [i, { name, value }] of figures.entries()) {
       const formula = compileFormula(value, known);
       if (!formula.ok) return { ...formula, field: `figures.${i}.value` };
-      const along = given.find((one) => formula.value.uses.has(one));
+      const along = [...formula.value.uses].find((one) => isGiven(one));
       if (along)
         return refuse(`A figure is one for the whole sheet: “${along}” changes along it.`, `figures.${i}.value`);
       compiled.set(name, formula.value);

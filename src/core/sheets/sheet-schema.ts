@@ -1,6 +1,7 @@
 /** A sheet as it comes from outside. */
 import { z } from "zod";
 import { nameSchema } from "../shelf/name";
+import { unknownLetters } from "./letters";
 import type { Item, Sheet } from "./sheet";
 
 const MOST_ITEMS = 2000;
@@ -10,14 +11,23 @@ const expr = z.union([z.string().max(500, "A formula has at most 500 letters"), 
   error: "Write a figure or a formula",
 });
 const place = z.tuple([expr, expr], { error: "A place is two figures: [x, y]" });
-const bead = z.strictObject({ widthMm: expr.optional(), heightMm: expr.optional() });
+const bead = z.strictObject({ widthMm: expr.optional(), heightMm: expr.optional(), filamentPerMm: expr.optional() });
 const off = { off: z.literal(true).optional() };
 const laying = {
   bead: bead.optional(),
   speedMmS: expr.optional(),
   flow: expr.optional(),
   z: expr.optional(),
-  retract: z.boolean().optional(),
+  retract: z.union([z.boolean(), expr]).optional(),
+  start: expr.optional(),
+  reverse: z.boolean().optional(),
+  fill: z
+    .strictObject({
+      pattern: z.enum(["rings", "lines"], { error: "Filled with rings or with lines" }),
+      angle: expr.optional(),
+      percent: expr.optional(),
+    })
+    .optional(),
   ...off,
 };
 /** A name that formulas may use: letters, figures and underscores. */
@@ -102,6 +112,19 @@ const strokes = {
     facesPerTurn: expr.optional(),
     ...laying,
   }),
+  word: z.strictObject({
+    kind: z.literal("word"),
+    text: z
+      .string()
+      .min(1, "A word has a letter at least")
+      .max(40, "A word has at most 40 letters")
+      .refine((text) => unknownLetters(text) === "", {
+        error: ({ input }) => `There are no strokes for ${unknownLetters(String(input))}: letters A to Z, figures, . , - + ! ? / can be laid`,
+      }),
+    at: place,
+    sizeMm: expr,
+    ...laying,
+  }),
   travel: z.strictObject({ kind: z.literal("travel"), to: place, z: expr.optional(), ...off }),
   dwell: z.strictObject({ kind: z.literal("dwell"), seconds: expr, ...off }),
   lines: z.strictObject({
@@ -170,20 +193,18 @@ const group = z.strictObject({
   ...off,
 });
 
-const mm = z.number({ error: "A figure in mm" }).min(-2000).max(2000);
 const keepOut = z
   .strictObject({
     shape: z.enum(["rectangle", "circle", "polygon"], { error: "Kept out is a rectangle, a circle or a polygon" }),
-    centre: z.tuple([mm, mm]).optional(),
-    radiusMm: mm.optional(),
-    widthMm: mm.optional(),
-    depthMm: mm.optional(),
-    points: z
-      .array(z.tuple([mm, mm]))
-      .max(1000)
-      .optional(),
-    fromMm: mm.optional(),
-    toMm: mm.optional(),
+    centre: place.optional(),
+    radiusMm: expr.optional(),
+    widthMm: expr.optional(),
+    depthMm: expr.optional(),
+    points: z.array(place).max(1000, "At most 1,000 corners").optional(),
+    fromMm: expr.optional(),
+    toMm: expr.optional(),
+    around: z.literal(true).optional(),
+    ...off,
   })
   .refine(
     ({ shape, centre, radiusMm, widthMm, depthMm, points }) =>
@@ -219,13 +240,25 @@ export const sheetSchema = z
     items: z.array(item).max(MOST_ITEMS, `At most ${MOST_ITEMS} rows`),
     keepOut: z.array(keepOut).max(100, "At most 100 places kept out").default([]),
     optimise: z
-      .strictObject({ nearestStart: z.boolean().optional(), noNeedlessRetraction: z.boolean().optional() })
+      .strictObject({
+        nearestStart: z.boolean().optional(),
+        nearestCopy: z.boolean().optional(),
+        noNeedlessRetraction: z.boolean().optional(),
+      })
       .optional(),
+    rehearse: z.strictObject({ from: expr, to: expr, bands: expr }).optional(),
   })
   .refine((sheet) => depthOf(sheet.items as Item[]) <= DEEPEST, {
     message: `Rows lie at most ${DEEPEST} deep in one another`,
+  })
+  .refine((sheet) => rowsIn(sheet.items as Item[]) <= MOST_ITEMS, {
+    message: `A sheet has at most ${MOST_ITEMS} rows`,
   }) as unknown as z.ZodType<Sheet>;
 
 function depthOf(items: readonly Item[]): number {
   return items.reduce((deepest, one) => Math.max(deepest, "items" in one ? 1 + depthOf(one.items) : 1), 0);
+}
+
+function rowsIn(items: readonly Item[]): number {
+  return items.reduce((rows, one) => rows + 1 + ("items" in one ? rowsIn(one.items) : 0), 0);
 }

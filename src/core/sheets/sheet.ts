@@ -15,6 +15,18 @@ export interface Figure {
 export interface Bead {
   widthMm?: Expr;
   heightMm?: Expr;
+  /** Filament fed, mm for every mm of the stroke, instead of what width and height ask for. */
+  filamentPerMm?: Expr;
+}
+
+/** How the inside of a closed stroke is filled. */
+export interface Fill {
+  /** Rings inside one another, or lines across. */
+  pattern: "rings" | "lines";
+  /** Direction of the lines, rad from X. */
+  angle?: Expr;
+  /** How much is covered, %; 100 (solid) where it is left out. */
+  percent?: Expr;
 }
 
 export interface Laying {
@@ -24,8 +36,14 @@ export interface Laying {
   flow?: Expr;
   /** Height of the nozzle; the layer's own where it is left out. May use `z`, and along the stroke `t` and `a`. */
   z?: Expr;
-  /** The filament is drawn back before it, or never; by distance where it is left out. */
-  retract?: boolean;
+  /** The filament is drawn back before it, or never, or by so many mm (0: never); by distance where it is left out. */
+  retract?: boolean | Expr;
+  /** Where a closed stroke begins, 0 to 1 along it; nearest to the nozzle where it is left out. */
+  start?: Expr;
+  /** It runs from its end to its beginning. */
+  reverse?: boolean;
+  /** Closed strokes only. */
+  fill?: Fill;
   /** It keeps its place and does nothing. */
   off?: true;
 }
@@ -88,6 +106,14 @@ export interface ClimbStroke extends Laying {
   risePerTurnMm: Expr;
   facesPerTurn?: Expr;
 }
+/** A word in single strokes, its lower left corner at a place. */
+export interface WordStroke extends Laying {
+  kind: "word";
+  text: string;
+  at: Place;
+  /** Height of a capital letter. */
+  sizeMm: Expr;
+}
 export interface TravelStroke {
   kind: "travel";
   to: Place;
@@ -113,6 +139,7 @@ export type Stroke =
   | ArcStroke
   | CurveStroke
   | ClimbStroke
+  | WordStroke
   | TravelStroke
   | DwellStroke
   | LinesStroke;
@@ -144,13 +171,24 @@ export type Item = Stroke | Repeat | Group;
 
 export interface KeepOut {
   shape: "rectangle" | "circle" | "polygon";
-  centre?: [number, number];
-  radiusMm?: number;
-  widthMm?: number;
-  depthMm?: number;
-  points?: [number, number][];
-  fromMm?: number;
-  toMm?: number;
+  centre?: Place;
+  radiusMm?: Expr;
+  widthMm?: Expr;
+  depthMm?: Expr;
+  points?: Place[];
+  /** Heights of the nozzle it holds for; all where they are left out. */
+  fromMm?: Expr;
+  toMm?: Expr;
+  /** Strokes go round its edge instead of over it. */
+  around?: true;
+  off?: true;
+}
+
+/** What `value` and `band(k)` come to where no trial says it: even steps from the lowest band to the highest. */
+export interface Rehearsal {
+  from: Expr;
+  to: Expr;
+  bands: Expr;
 }
 
 export interface Sheet {
@@ -162,7 +200,8 @@ export interface Sheet {
   items: Item[];
   keepOut: KeepOut[];
   /** What a person would do by hand; on where it is left out. */
-  optimise?: { nearestStart?: boolean; noNeedlessRetraction?: boolean };
+  optimise?: { nearestStart?: boolean; nearestCopy?: boolean; noNeedlessRetraction?: boolean };
+  rehearse?: Rehearsal;
 }
 
 export const isStroke = (item: Item): item is Stroke => item.kind !== "repeat" && item.kind !== "group";

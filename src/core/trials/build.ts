@@ -4,6 +4,7 @@ import { ByteWriter, writeMoves } from "../gcode/write";
 import { layerTops } from "../heightplan/layer-grid";
 import { planHeightMm, resolveBands, ResolvedBand } from "../heightplan/plan";
 import { followBands, Followed } from "../heightplan/planned";
+import { moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { LaidPrint, layPrint } from "../printing/lay";
 import { Process, processFor } from "../printing/process";
@@ -21,6 +22,7 @@ import { OptionValues, optionsOf } from "../options/option";
 import { primeLine, PrimeLine, restLines, writePrime } from "./prime";
 import { roomOn } from "./room";
 import { Sayings, TrialRefusal } from "./sayings";
+import { SheetPiece, sheetPiece } from "./sheet-piece";
 import { endLines, startLines, templateValues } from "./start-and-end";
 import { Trial, TrialInput } from "./trial";
 
@@ -53,22 +55,24 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   const options = optionsFor(trial, printer);
 
   const usual = processOf(input, options);
-  const shape = shapeOf(trial, printer, options, usual);
+  const own = trial.sheet ? sheetPiece(input, trial.sheet, usual) : null;
+  const shape = own ? own.shape : shapeOf(trial, printer, options, usual);
   const process = { ...usual, seamNear: shape.seamNear };
-  const tops = layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm);
+  const tops = own ? Float64Array.from(own.tops) : topsOf(trial);
   const bands = resolveBands(trial.plan, tops);
   const followed = followTrial(input, bands, tops);
   const slices = slice(shape, tops);
   const kind = trialKindFor(trial.kind);
   const { fixed, layerHeightMm } = trial;
-  const own = kind.layerProcess?.({ followed, bands, tops, fixed, options, layerHeightMm }, process);
-  const ofLayer = layerProcesses(own ?? (() => process), followed);
+  const ofKind = kind.layerProcess?.({ followed, bands, tops, fixed, options, layerHeightMm }, process);
+  const ofLayer = layerProcesses(ofKind ?? (() => process), followed);
   const prime = primeLine(process, printer, bedCentre(printer), shape);
-  const laid = layPiece(input, shape, slices, bands, ofLayer, prime);
+  const laid = own ? printOf(own, printer) : layPiece(input, shape, slices, bands, ofLayer, prime);
 
   const after = kind.after?.(options, printer) ?? null;
   const figures = figuresOf(laid, tops.length, after);
   const sayings = new Sayings(printer, spool, tool);
+  if (own?.refusal) sayings.refuse(own.refusal);
   const values = templateValues(trial, printer, spool, followed, tool, tops[tops.length - 1]);
   const out = new ByteWriter();
   const lines = (some: readonly string[]) => some.forEach((line) => out.line(line));
@@ -80,7 +84,9 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   writePrime(out, ofLayer(0), prime);
   writeMoves(out, laid.moves, laid.layerStarts, {
     linesBefore: sayings.beforeLayers(bands, followed, tops.length),
-    linesBeforeMove: sayings.beforeMoves(laid.moves, laid.layerStarts, laid.spotStarts, followed, trial),
+    linesBeforeMove: own
+      ? own.laid.linesBeforeMove
+      : sayings.beforeMoves(laid.moves, laid.layerStarts, laid.spotStarts, followed, trial),
     tops,
     start: prime.to,
     firmwareRetraction: process.firmwareRetraction,
@@ -97,8 +103,20 @@ export function buildTrial(input: TrialInput): BuiltTrial {
 export function slicesOf(input: TrialInput): Slice[] {
   const { trial, printer } = input;
   const options = optionsFor(trial, printer);
-  const shape = shapeOf(trial, printer, options, processOf(input, options));
-  return slice(shape, layerTops(planHeightMm(trial.plan), trial.firstLayerHeightMm, trial.layerHeightMm));
+  const process = processOf(input, options);
+  if (trial.sheet) {
+    const { shape, tops } = sheetPiece(input, trial.sheet, process);
+    return slice(shape, tops);
+  }
+  return slice(shapeOf(trial, printer, options, process), topsOf(trial));
+}
+
+const topsOf = ({ plan, firstLayerHeightMm, layerHeightMm }: Trial): Float64Array =>
+  layerTops(planHeightMm(plan), firstLayerHeightMm, layerHeightMm);
+
+/** A sheet is laid as it says: small layers are not slowed down, and nothing stands side by side. */
+function printOf({ laid: { moves, layerStarts } }: SheetPiece, printer: Printer): LaidPrint {
+  return { moves, layerStarts, seconds: moveSeconds(moves, null, limitsFor(printer)), spotStarts: [] };
 }
 
 /** Value as it is raised on the piece. */

@@ -59,7 +59,7 @@ export function headerLines(
     `time     ${sayDuration(seconds)} without heating`,
     `filament ${roundTo(filamentMm / 1000, 2).toFixed(2)} m, ${roundTo(massG, 1).toFixed(1)} g${cost}`,
     "",
-    `${sayKey(kind.specimen(options))}, seen from the front`,
+    ...(trial.sheet ? [] : [`${sayKey(kind.specimen(options))}, seen from the front`]),
     ...shape.drawing,
     shape.legend,
     ...sideBySideRows(trial.plan),

@@ -4,6 +4,7 @@ import { heightPlanSchema } from "../heightplan/plan-schema";
 import { optionsSchema } from "../options/options-schema";
 import { settingValuesSchema } from "../settings/values-schema";
 import { plainText } from "../shelf/name";
+import { sheetSchema } from "../sheets/sheet-schema";
 import { trialKindKeys } from ".";
 
 const heightFigure = (what: string) =>
@@ -35,6 +36,8 @@ export const newTrialSchema = z.object({
     .default(0),
   /** What the kind leaves to choose; see the kind's own options. */
   options: optionsSchema.default({}),
+  /** A piece of one's own instead of the kind's, as it was when the trial was made of it. */
+  sheet: sheetSchema.optional(),
 });
 
 /** What may be changed later. */

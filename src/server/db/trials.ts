@@ -20,6 +20,7 @@ interface Row {
   fixed: string;
   tool: number;
   options: string;
+  sheet: string | null;
   from_trial: number | null;
   round: number;
   version: number;
@@ -40,6 +41,7 @@ function read(row: Row): StoredTrial {
     fixed: JSON.parse(row.fixed),
     tool: row.tool,
     options: JSON.parse(row.options),
+    ...(row.sheet === null ? {} : { sheet: JSON.parse(row.sheet) }),
     round: row.round,
     from: row.from_trial,
     createdAt: row.created_at,
@@ -61,6 +63,7 @@ const columns = (trial: TrialFields) => [
   JSON.stringify(trial.fixed),
   trial.tool,
   JSON.stringify(trial.options),
+  trial.sheet ? JSON.stringify(trial.sheet) : null,
 ];
 
 export const trials = {
@@ -87,7 +90,8 @@ export const trials = {
     const { lastInsertRowid } = database()
       .prepare(
         `INSERT INTO trials (kind, name, printer_id, spool_id, layer_height_mm, first_layer_height_mm, plan, fixed,
-           tool, options, created_at, updated_at, from_trial, round) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+           tool, options, sheet, created_at, updated_at, from_trial, round)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
       .run(...columns(trial), now, now, trial.from ?? null, trial.round ?? 1);
     tellChange("trials", Number(lastInsertRowid));
@@ -101,7 +105,7 @@ export const trials = {
     database()
       .prepare(
         `UPDATE trials SET kind = ?, name = ?, printer_id = ?, spool_id = ?, layer_height_mm = ?,
-           first_layer_height_mm = ?, plan = ?, fixed = ?, tool = ?, options = ?, updated_at = ?, version = version + 1
+           first_layer_height_mm = ?, plan = ?, fixed = ?, tool = ?, options = ?, sheet = ?, updated_at = ?, version = version + 1
            WHERE id = ?`,
       )
       .run(...columns({ ...before, ...changes }), new Date().toISOString(), id);

@@ -5,10 +5,17 @@ import { layerTops } from "@/core/heightplan/layer-grid";
 import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
 import { usualLayerMm } from "@/core/printing/process";
+import { asksForBands } from "@/core/sheets/scope";
+import type { Sheet } from "@/core/sheets/sheet";
+import type { Printer } from "@/core/shelf/printer";
+import type { Spool } from "@/core/shelf/spool";
 import { trialKindFor } from "@/core/trials";
+import type { Round } from "@/core/trials/kind";
 import { forPrinter, forSpool } from "@/core/trials/copy";
 import { CopyTarget } from "@/core/trials/copy-schema";
 import { firstRound } from "@/core/trials/first-round";
+import { layerMmOf, planBeside, planOnPiece } from "@/core/trials/plan-on-piece";
+import { bandValues, heightsOf, takesSheet } from "@/core/trials/sheet-piece";
 import { checkOptions } from "@/core/options/option";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
 import { printers } from "../db/printers";
@@ -46,9 +53,8 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   if (!options.ok) throw new Refused("invalid", options.message, { field: options.field });
   const { printerId, spoolId } = wanted;
   const printer = printers.get(printerId)!;
-  const layerHeightMm = wanted.layerHeightMm ?? usualLayerMm(printer);
-  const firstLayerHeightMm = wanted.firstLayerHeightMm ?? usualLayerMm(printer);
   const spool = spools.get(spoolId)!;
+  const heights = { layerHeightMm: usualLayerMm(printer), firstLayerHeightMm: usualLayerMm(printer) };
   if (wanted.tool >= printer.tools) {
     throw new Refused("invalid", `${printer.name} has no tool ${wanted.tool}: its tools are counted from 0.`, {
       field: "tool",
@@ -56,8 +62,15 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   }
   const kept = keptSettings(printerId, spoolId);
   const carried = carriedSettings(printerId, spoolId);
-  const request = { printer, spool, kept, carried, options: wanted.options, layerHeightMm, firstLayerHeightMm };
-  const { plan, fixed } = firstRound(wanted.kind, request);
+  const request = { printer, spool, kept, carried, options: wanted.options };
+  const usual = firstRound(wanted.kind, { ...request, ...heights });
+  const tops = wanted.sheet ? topsOfSheet({ ...wanted, sheet: wanted.sheet }, usual, printer, spool) : null;
+  if (tops) Object.assign(heights, { layerHeightMm: layerMmOf(tops), firstLayerHeightMm: tops[0] });
+  const layerHeightMm = wanted.layerHeightMm ?? heights.layerHeightMm;
+  const firstLayerHeightMm = wanted.firstLayerHeightMm ?? heights.firstLayerHeightMm;
+  const { plan: round, fixed } = firstRound(wanted.kind, { ...request, layerHeightMm, firstLayerHeightMm });
+  const besides = wanted.sheet && asksForBands(wanted.sheet);
+  const plan = besides ? planBeside(round) : tops ? planOnPiece(round, tops) : round;
   return {
     ...wanted,
     layerHeightMm,
@@ -68,6 +81,26 @@ export function firstTrial(wanted: NewTrial): TrialFields {
     // A plan of one's own may set what the first round holds fixed.
     fixed: wanted.fixed ?? withoutVaried(fixed, wanted.plan),
   };
+}
+
+/** The heights of a piece of one's own; refused where it can be none, or the kind needs its own. */
+function topsOfSheet(
+  { kind, sheet, options, plan }: NewTrial & { sheet: Sheet },
+  round: Round,
+  printer: Printer,
+  spool: Spool,
+): number[] {
+  if (!takesSheet(kind)) {
+    throw new Refused(
+      "invalid",
+      `${trialKindFor(kind).label} needs its own piece: its values are not told apart by height alone.`,
+      { field: "kind" },
+    );
+  }
+  const values = bandValues({ kind, options, fixed: round.fixed, plan: plan ?? round.plan }, printer);
+  const tops = heightsOf(sheet, printer, spool, values);
+  if (!tops.ok) throw new Refused("invalid", tops.message, { field: tops.field && `sheet.${tops.field}` });
+  return tops.value;
 }
 
 function withoutVaried(fixed: SettingValues, plan: HeightPlan | undefined): SettingValues {

@@ -71,6 +71,11 @@ export const rowKinds: Record<Exclude<Item["kind"], "lines">, RowKind> = {
       risePerTurnMm: "0.2",
     }),
   },
+  word: {
+    label: "word",
+    fields: [f("text", "word"), f("at.0", "from X"), f("at.1", "Y"), f("sizeMm", "high")],
+    fresh: () => ({ kind: "word", text: "HELLO", at: ["90", "110"], sizeMm: "10" }),
+  },
   travel: {
     label: "travel",
     fields: [f("to.0", "to X"), f("to.1", "Y"), f("z", "z")],

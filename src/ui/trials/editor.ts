@@ -17,7 +17,7 @@ import { Kept, useSaving } from "../common/saving";
 const SAVE_AFTER_MS = 350;
 
 /** What of a trial is edited and stored. */
-export type TrialFields = Omit<Trial, "id" | "kind" | "createdAt" | "updatedAt" | "round" | "from">;
+export type TrialFields = Omit<Trial, "id" | "kind" | "createdAt" | "updatedAt" | "round" | "from" | "sheet">;
 export type TrialEdit = Partial<TrialFields>;
 
 /** What is stored of a trial; what the server adds to it is left out. */

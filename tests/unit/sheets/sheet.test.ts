@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { laysMaterial } from "@/core/gcode/moves";
 import { KeptOut } from "@/core/sheets/keep-out";
 import { LaidSheet, laySheet, SheetWays } from "@/core/sheets/lay-sheet";
+import { Scope } from "@/core/sheets/scope";
 import { buildSheet, layByLayer } from "@/core/sheets/program";
 import { emptySheet, exampleSheets } from "@/core/sheets/examples";
 import { Item, Sheet } from "@/core/sheets/sheet";
@@ -44,6 +45,13 @@ function lengthOf({ moves }: LaidSheet): { mm: number; filamentMm: number } {
     filamentMm += moves.filamentMm[i];
   }
   return { mm, filamentMm };
+}
+
+function keptOutOf(keepOut: object[]): KeptOut {
+  const scope = Scope.of([]);
+  const kept = scope.ok ? KeptOut.of(keepOut as never, scope.value) : scope;
+  if (!kept.ok) throw new Error(kept.message);
+  return kept.value;
 }
 
 // A bead of 0.45 × 0.2 mm: (0.45 − 0.2)·0.2 + π·0.2²/4 = 0.081416 mm²; filament of 1.75 mm: 2.405282 mm².
@@ -204,7 +212,7 @@ test("nothing is laid where it is kept out, and everything outside: looked at in
       ];
       const whole = lengthOf(laid(items)).mm;
       const cut = laid(items, { keepOut });
-      const kept = new KeptOut(keepOut as never);
+      const kept = keptOutOf(keepOut);
       const { moves } = cut;
       for (let i = 1; i < moves.count; i++) {
         if (!laysMaterial(moves.kind[i])) continue;

@@ -17,12 +17,12 @@ export const climb: StrokeKind<ClimbStroke> = {
     const { slots } = scope;
     const [slotA, slotZ, slotT] = ["a", "z", "t"].map((name) => scope.names.get(name)!);
     return succeed((path) => {
-      path.begin(false);
       const [low, high, rise] = [formula.fromMm(slots), formula.toMm(slots), formula.risePerTurnMm(slots)];
+      path.begin(false, rise);
       const turns = Math.min(MOST_TURNS, (high - low) / rise);
       if (!(turns > 0)) return;
       const perTurn = wholeSteps(formula.facesPerTurn(slots), 3);
-      const steps = Math.min(2_000_000, Math.ceil(turns * perTurn));
+      const steps = Math.min(2_000_000, Math.ceil(turns * perTurn - 1e-6));
       const ownZ = slots[slotZ];
       for (let i = 0; i <= steps; i++) {
         const angle = (2 * Math.PI * turns * i) / steps;

@@ -5,9 +5,11 @@ import { curve } from "./curve";
 import { line } from "./line";
 import { circle, polygon } from "./polygon";
 import { rectangle } from "./rectangle";
-import type { StrokeKind } from "./stroke";
 
-export const strokeKinds = { line, rectangle, polygon, circle, arc, curve, climb };
+import type { StrokeKind } from "./stroke";
+import { word } from "./word";
+
+export const strokeKinds = { line, rectangle, polygon, circle, arc, curve, climb, word };
 
 export type LaidKind = keyof typeof strokeKinds;
 

@@ -1,0 +1,40 @@
+/** A first round's bands on a piece of another height. */
+import { HeightPlan, LOWEST_BAND_MM } from "../heightplan/plan";
+import { roundTo } from "../units";
+
+/** A band of fewer layers cannot be judged. Common practice, no source. */
+const FEWEST_LAYERS = 3;
+
+/** How high its layers are, mm: the height that most of them have. */
+export function layerMmOf(tops: readonly number[]): number {
+  const counts = new Map<number, number>();
+  tops.forEach((top, i) => {
+    const height = roundTo(top - (tops[i - 1] ?? 0), 3);
+    if (i > 0 || tops.length === 1) counts.set(height, (counts.get(height) ?? 0) + 1);
+  });
+  return [...counts].reduce((most, one) => (one[1] > most[1] ? one : most))[0];
+}
+
+/** The plan's values for strokes that take them side by side: as thin as bands can be, so that all of them are there. */
+export function planBeside(plan: HeightPlan): HeightPlan {
+  const { sideBySide: _, ...rest } = plan;
+  return { ...rest, baseHeightMm: 0, bands: plan.bands.map((band) => ({ ...band, heightMm: LOWEST_BAND_MM })) };
+}
+
+/**
+ * The plan's values from the bed to the top of a piece, in bands of whole layers, all of them as high as can be. Where it is too low for all
+ * bands, some between the first and the last are left out.
+ */
+export function planOnPiece(plan: HeightPlan, tops: readonly number[]): HeightPlan {
+  const fit = Math.max(1, Math.min(plan.bands.length, Math.floor(tops.length / FEWEST_LAYERS)));
+  const chosen = Array.from({ length: fit }, (_, i) =>
+    fit === 1 ? 0 : Math.round((i * (plan.bands.length - 1)) / (fit - 1)),
+  );
+  const edgeAt = (i: number) => (i === 0 ? 0 : tops[Math.min(tops.length, Math.round((i * tops.length) / fit)) - 1]);
+  const { sideBySide: _, ...rest } = plan;
+  return {
+    ...rest,
+    baseHeightMm: 0,
+    bands: chosen.map((index, i) => ({ ...plan.bands[index], heightMm: roundTo(edgeAt(i + 1) - edgeAt(i), 6) })),
+  };
+}

@@ -235,7 +235,7 @@ function withoutPriming(runs: readonly Run[]): readonly Run[] {
 /** The series that opens the most layers, one comment a layer; null if none opens nearly all of them. */
 function chooseMarkers(candidates: MarkerSeries[], runs: Run[]): MarkerSeries | null {
   let best: MarkerSeries | null = null;
-  let bestShare = 0.9;
+  let mostOpened = 0;
   for (const series of candidates.slice(0, 50)) {
     const { places } = series;
     if (runs.length === 0 || places.length < 2 || places.length > runs.length * 1.2 + 2) continue;
@@ -244,10 +244,13 @@ function chooseMarkers(candidates: MarkerSeries[], runs: Run[]): MarkerSeries | 
     if (opened.length < runs.length * 0.8 && opened.length < runs.length - 2) continue;
     // A low tower is visited within a layer and has no comment of its own.
     const wanted = withoutLowVisits(opened).length;
-    const share = runsByPlace(runs, places).runs.length / Math.max(1, wanted);
-    if (share > bestShare && share < 1.1) {
+    const byPlace = runsByPlace(runs, places);
+    const share = byPlace.runs.length / Math.max(1, wanted);
+    // A table at the top of a file counts up, too; but it opens hardly a layer.
+    const opens = byPlace.opening.filter((place) => place !== undefined).length;
+    if (share > 0.9 && share < 1.1 && opens > mostOpened) {
       best = series;
-      bestShare = share;
+      mostOpened = opens;
     }
   }
   return best;

@@ -40,8 +40,7 @@ function trialOn(sheet: Sheet, kind: TrialKindKey = "temperature", change: Parti
   const tops = heightsOf(sheet, ladle, saffron, bandValues(trial, ladle));
   if (!tops.ok) throw new Error(tops.message);
   const layerHeightMm = layerMmOf(tops.value);
-  const firstLayerHeightMm = tops.value[0];
-  return { ...trial, layerHeightMm, firstLayerHeightMm, sheet, plan: change.plan ?? planOnPiece(trial.plan, tops.value) };
+  return { ...trial, layerHeightMm, sheet, plan: change.plan ?? planOnPiece(trial.plan, tops.value) };
 }
 
 function builtOf(trial: Trial) {

@@ -14,6 +14,8 @@ const scales = [1, 10, 100, 1000, 10_000, 100_000, 1_000_000];
 export class ByteWriter {
   private bytes = new Uint8Array(1 << 16);
   private length = 0;
+  /** Lines that were ended so far. */
+  lines = 0;
 
   private room(more: number): void {
     if (this.length + more <= this.bytes.length) return;
@@ -50,7 +52,12 @@ export class ByteWriter {
 
   line(value: string): void {
     this.text(value);
+    this.endLine();
+  }
+
+  endLine(): void {
     this.byte(10);
+    this.lines++;
   }
 
   /** A number with at most `decimals` places (0 to 6), trailing zeros left out. */
@@ -111,6 +118,8 @@ export interface LayerText {
   start: { x: number; y: number };
   /** Drawing back and restoring are left to the firmware: G10 and G11. */
   firmwareRetraction?: boolean;
+  /** Filled with the line (from 0) of every move. */
+  lineOfMove?: Uint32Array;
 }
 
 /** Writes moves with relative filament lengths (M83), each layer opened by its comment. */
@@ -127,7 +136,8 @@ export function writeMoves(out: ByteWriter, moves: MoveTable, layerStarts: numbe
     for (const line of text.linesBefore.get(layer) ?? []) out.line(line);
     for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
       const before = text.linesBeforeMove.get(i);
-      if (before !== undefined) out.line(before);
+      if (before !== undefined) for (const line of before.split("\n")) out.line(line);
+      if (text.lineOfMove) text.lineOfMove[i] = out.lines;
       const k = kind[i];
       if (text.firmwareRetraction && (k === MoveKind.retract || k === MoveKind.restore)) {
         out.line(k === MoveKind.retract ? "G10" : "G11");
@@ -153,7 +163,7 @@ export function writeMoves(out: ByteWriter, moves: MoveTable, layerStarts: numbe
         out.word(F, f, 0);
         feed = f;
       }
-      out.byte(10);
+      out.endLine();
     }
   }
 }

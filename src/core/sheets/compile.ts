@@ -88,7 +88,10 @@ const alongOf = ({ at, uses }: Compiled): Along => ({
 });
 
 const isInOrder = (node: SheetNode): boolean =>
-  node.kind === "lines" || node.kind === "dwell" || node.kind === "travel" || ("nodes" in node && node.nodes.some(isInOrder));
+  node.kind === "lines" ||
+  node.kind === "dwell" ||
+  node.kind === "travel" ||
+  ("nodes" in node && node.nodes.some(isInOrder));
 
 class SheetCompiler {
   constructor(private readonly sheet: Sheet) {}

@@ -28,7 +28,11 @@ export const exampleSheets: Sheet[] = [
   {
     version: 1,
     name: "Marble cups of touching rings",
-    figures: [h, { name: "r", value: "8", unit: "mm", low: 4, high: 15, step: 0.5 }, { name: "gap", value: "2*r + 0.4", unit: "mm" }],
+    figures: [
+      h,
+      { name: "r", value: "8", unit: "mm", low: 4, high: 15, step: 0.5 },
+      { name: "gap", value: "2*r + 0.4", unit: "mm" },
+    ],
     bead,
     speedMmS: "40",
     items: [
@@ -259,7 +263,14 @@ export const exampleSheets: Sheet[] = [
         spacingMm: "h",
         counter: "k",
         items: [
-          { kind: "word", text: "CUCHARA", at: ["64", "110 - size/2"], sizeMm: "size", z: "(5 + k)*h", bead: { widthMm: "0.6" } },
+          {
+            kind: "word",
+            text: "CUCHARA",
+            at: ["64", "110 - size/2"],
+            sizeMm: "size",
+            z: "(5 + k)*h",
+            bead: { widthMm: "0.6" },
+          },
         ],
       },
     ],

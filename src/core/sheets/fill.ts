@@ -19,7 +19,9 @@ const MOST_RINGS = 2000;
 export function fillOf({ outline, pattern, angle, spacingMm, share, from }: FillRequest): Point[][] {
   const apartMm = spacingMm / share;
   const whole: Region = [ringAreaMm2(outline) < 0 ? [...outline].reverse() : outline];
-  return pattern === "rings" ? ringsIn(whole, spacingMm, apartMm, from) : linesIn(whole, angle, spacingMm, apartMm, from);
+  return pattern === "rings"
+    ? ringsIn(whole, spacingMm, apartMm, from)
+    : linesIn(whole, angle, spacingMm, apartMm, from);
 }
 
 function ringsIn(whole: Region, firstMm: number, apartMm: number, from: Point): Point[][] {

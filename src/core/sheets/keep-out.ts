@@ -42,7 +42,8 @@ export class KeptOut {
       };
       const [cx, cy] = one.centre ?? [0, 0];
       const [x, y] = [figure(cx, "centre.0", 0), figure(cy, "centre.1", 0)];
-      if (one.shape === "circle") return [{ kind: "circle", x, y, radius: figure(one.radiusMm, "radiusMm", 0), ...common }];
+      if (one.shape === "circle")
+        return [{ kind: "circle", x, y, radius: figure(one.radiusMm, "radiusMm", 0), ...common }];
       if (one.shape === "rectangle") {
         const [halfX, halfY] = [figure(one.widthMm, "widthMm", 0) / 2, figure(one.depthMm, "depthMm", 0) / 2];
         const corners = [

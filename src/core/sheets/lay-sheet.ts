@@ -289,7 +289,8 @@ class SheetLayer {
       // A height of its own is the layer's, unless it changes along the stroke.
       if (n === 0) nozzle.open(isOwn ? own + path.layerEveryMm : node.z && !node.z.changes ? z : nominalZ);
       else {
-        if (path.layerEveryMm > 0 && pz >= nozzle.topMm! - 1e-6) nozzle.open(roundTo(nozzle.topMm! + path.layerEveryMm, 6));
+        if (path.layerEveryMm > 0 && pz >= nozzle.topMm! - 1e-6)
+          nozzle.open(roundTo(nozzle.topMm! + path.layerEveryMm, 6));
         if (!path.lifts.has(isBack ? i + 1 : i)) {
           if (!constant) this.between(pt, t, pa, a);
           if (!this.segment(node, constant, as, px, py, pz, x, y, z)) break;
@@ -345,7 +346,10 @@ class SheetLayer {
     }
     const percent = fill.percent(slots);
     if (!(percent >= FILL_PERCENT.least && percent <= FILL_PERCENT.most)) {
-      this.refusal ??= refuse(`A fill of ${plainNumber(percent)} % cannot be: 1 to 120 can.`, `${node.field}.fill.percent`);
+      this.refusal ??= refuse(
+        `A fill of ${plainNumber(percent)} % cannot be: 1 to 120 can.`,
+        `${node.field}.fill.percent`,
+      );
       return;
     }
     // As many beads side by side as fill the layer: by their cross-section and its height.
@@ -480,7 +484,16 @@ class SheetLayer {
   }
 
   /** What of a segment lies outside of all that is kept out; where it comes out again, it may have gone round the edge. */
-  private layCut(bead: BeadNow, as: LaidAs, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
+  private layCut(
+    bead: BeadNow,
+    as: LaidAs,
+    x0: number,
+    y0: number,
+    z0: number,
+    x1: number,
+    y1: number,
+    z1: number,
+  ): void {
     const cuts = [0, ...this.keptOut.crossings(x0, y0, x1, y1, (z0 + z1) / 2), 1];
     for (let i = 0; i + 1 < cuts.length; i++) {
       const [from, to] = [cuts[i], cuts[i + 1]];
@@ -527,7 +540,16 @@ class SheetLayer {
     }
   }
 
-  private layFrom(bead: BeadNow, as: LaidAs, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
+  private layFrom(
+    bead: BeadNow,
+    as: LaidAs,
+    x0: number,
+    y0: number,
+    z0: number,
+    x1: number,
+    y1: number,
+    z1: number,
+  ): void {
     const { nozzle } = this;
     if (Math.abs(x0 - x1) + Math.abs(y0 - y1) + Math.abs(z0 - z1) < 1e-6) return;
     nozzle.goTo(x0, y0, z0, bead.widthMm, as);

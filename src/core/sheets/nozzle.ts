@@ -145,7 +145,12 @@ export class Nozzle {
       this.add(this.x, this.y, this.z, -backMm, retractionMmS, MoveKind.retract, as);
       this.backMm = backMm;
     }
-    if (!isBack && farMm > JUMP_MM && farMm > (this.bareJump?.lengthMm ?? 0) && !this.ground.holds(this.x, this.y, x, y))
+    if (
+      !isBack &&
+      farMm > JUMP_MM &&
+      farMm > (this.bareJump?.lengthMm ?? 0) &&
+      !this.ground.holds(this.x, this.y, x, y)
+    )
       this.bareJump = { field: as.field, lengthMm: farMm, zMm: z };
     const over = Math.max(z, this.z) + (isBack && farMm > 1e-4 ? hopMm : 0);
     if (over > this.z + 1e-6) this.add(this.x, this.y, over, 0, liftMmS, MoveKind.travel, as);

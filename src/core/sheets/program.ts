@@ -5,6 +5,7 @@ import { Finding, Mend, worstFirst } from "../findings/finding";
 import { stateAfter } from "../gcode/follow";
 import { ProgramTables, readProgram } from "../gcode/read";
 import { ByteWriter, writeMoves } from "../gcode/write";
+import type { LayerSettings } from "../heightplan/proof";
 import { readingOf } from "../machine/reading";
 import { filamentMassG } from "../material/bead";
 import { MoveKind, MoveTable } from "../gcode/moves";
@@ -51,9 +52,12 @@ export interface Saved {
 
 export interface BuiltSheet {
   bytes: Uint8Array;
+  /** Line (from 0) of each of its moves in the program. */
+  lineOfMove: Uint32Array;
   laid: LaidSheet;
   tables: ProgramTables;
   report: ProgramReport;
+  byLayer: LayerSettings;
   figures: SheetFigures;
   findings: Finding[];
   passed: string[];
@@ -85,17 +89,20 @@ export function buildSheet(input: SheetInput): Result<BuiltSheet> {
   const { sheet, printer, spool } = input;
   const laid = layOn(input);
   if (!laid.ok) return laid;
-  const bytes = write(input, laid.value);
+  const lineOfMove = new Uint32Array(laid.value.moves.count);
+  const bytes = write(input, laid.value, lineOfMove);
   if (!bytes.ok) return bytes;
   const tables = readProgram(bytes.value, { reading: readingOf(printer), asksProgram: false });
-  const { report } = reportOf(tables, limitsFor(printer), headOf(printer));
+  const { report, byLayer } = reportOf(tables, limitsFor(printer), headOf(printer));
   const filamentMm = report.filament.reduce((sum, { mm }) => sum + mm, 0);
   const massG = filamentMassG(filamentMm, spool.diameterMm, spool.densityGCm3);
   return succeed({
     bytes: bytes.value,
+    lineOfMove,
     laid: laid.value,
     tables,
     report,
+    byLayer,
     figures: {
       seconds: report.seconds,
       filamentMm,
@@ -110,7 +117,7 @@ export function buildSheet(input: SheetInput): Result<BuiltSheet> {
   });
 }
 
-function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet): Result<Uint8Array> {
+function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet, lineOfMove: Uint32Array): Result<Uint8Array> {
   const topMm = laid.moves.z.reduce((top, z) => Math.max(top, z), 0);
   const firstMm = laid.tops[0] ?? 0.2;
   const values = templateValuesOf(printer, {
@@ -150,6 +157,7 @@ function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet): Result<U
     tops: laid.tops,
     start: { x, y },
     firmwareRetraction: printer.firmwareRetraction,
+    lineOfMove,
   });
   lines(["; the print ends here", ...end.value]);
   return succeed(out.take());
@@ -161,11 +169,14 @@ function checkSheet(context: SheetContext): { findings: Finding[]; passed: strin
   const usual = checkFile(report, printer).map((finding): Finding => {
     if (finding.check !== "head-clearance" || finding.severity !== "warn" || report.clearanceGaveUp) return finding;
     // Its order is one's own: what strikes can be laid in another.
-    const mend: Mend | null = report.strike && layByLayer(sheet) ? { label: LAY_BY_LAYER, sheet: "layer-by-layer" } : null;
+    const mend: Mend | null =
+      report.strike && layByLayer(sheet) ? { label: LAY_BY_LAYER, sheet: "layer-by-layer" } : null;
     return { ...finding, severity: "stop", ...(mend ? { mend } : {}) };
   });
   const own: Finding[] = [];
-  const passed: string[] = usual.some(({ check }) => check === "head-clearance") ? [] : [headClearance.passes as string];
+  const passed: string[] = usual.some(({ check }) => check === "head-clearance")
+    ? []
+    : [headClearance.passes as string];
   for (const { run, passes } of sheetChecks) {
     const found = run(context);
     own.push(...found);

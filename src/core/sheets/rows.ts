@@ -64,3 +64,38 @@ export function swapWithParent(items: readonly Item[], path: RowPath): Item[] {
     return [...items];
   return replaceRow(items, parentPath, { ...row, items: [{ ...parent, items: row.items }] });
 }
+
+export type DropPlace = "before" | "after" | "into";
+
+/** Whether one path lies in another, or is it. */
+const liesIn = (path: RowPath, other: RowPath): boolean => other.every((index, i) => path[i] === index);
+
+/** A row taken to another one: before it, behind it, or into it at its end. The rows as they are, where it cannot go there. */
+export function moveRow(items: readonly Item[], from: RowPath, to: RowPath, place: DropPlace): Item[] {
+  const [row, target] = [rowAt(items, from), rowAt(items, to)];
+  if (!row || !target || liesIn(to, from)) return [...items];
+  if (place === "into") {
+    if (!("items" in target)) return [...items];
+    // Put in first, so that the paths still hold; then taken away where it was.
+    const within = insertRow(items, [...to, target.items.length], row);
+    return removeRow(within, from);
+  }
+  const at = [...to.slice(0, -1), to[to.length - 1] + (place === "after" ? 1 : 0)];
+  const within = insertRow(items, at, row);
+  return removeRow(within, behindInsertion(from, at));
+}
+
+/** Where a row stands when another was put in at a place. */
+function behindInsertion(path: RowPath, at: RowPath): RowPath {
+  const level = at.length - 1;
+  const isBeside = path.length > level && at.slice(0, level).every((index, i) => path[i] === index);
+  return isBeside && path[level] >= at[level] ? path.map((index, i) => (i === level ? index + 1 : index)) : path;
+}
+
+/** Paths of all rows, in the order they are read. */
+export function allRows(items: readonly Item[], parent: RowPath = []): RowPath[] {
+  return items.flatMap((item, i) => {
+    const path = [...parent, i];
+    return [path, ...("items" in item ? allRows(item.items, path) : [])];
+  });
+}

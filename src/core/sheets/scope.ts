@@ -11,7 +11,8 @@ export type Given = (typeof given)[number];
 export const ofTrial: ReadonlySet<string> = new Set(["value", "bands", "band"]);
 
 /** Whether any formula of a sheet asks for values side by side, `band(k)`. */
-export const asksForBands = (sheet: Sheet): boolean => /\bband\s*\(/.test(JSON.stringify([sheet.items, sheet.bead, sheet.speedMmS]));
+export const asksForBands = (sheet: Sheet): boolean =>
+  /\bband\s*\(/.test(JSON.stringify([sheet.items, sheet.bead, sheet.speedMmS]));
 
 /** Names, the bands' values, figures and counters: a sheet has at most 50 of these and 2,000 of those. */
 const MOST_SLOTS = 4096;
@@ -74,7 +75,10 @@ export class Scope {
     if (!compiled.ok) return { ...compiled, field };
     const unsaid = this.hasBands ? undefined : [...compiled.value.uses].find((name) => ofTrial.has(name));
     if (unsaid === undefined) return compiled;
-    return refuse(`“${unsaid}” is what a trial gives its bands: rehearse it here, or make a trial of the sheet.`, field);
+    return refuse(
+      `“${unsaid}” is what a trial gives its bands: rehearse it here, or make a trial of the sheet.`,
+      field,
+    );
   }
 
   private workOut(figures: readonly Figure[]): Refusal | null {

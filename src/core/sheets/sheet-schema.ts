@@ -119,7 +119,8 @@ const strokes = {
       .min(1, "A word has a letter at least")
       .max(40, "A word has at most 40 letters")
       .refine((text) => unknownLetters(text) === "", {
-        error: ({ input }) => `There are no strokes for ${unknownLetters(String(input))}: letters A to Z, figures, . , - + ! ? / can be laid`,
+        error: ({ input }) =>
+          `There are no strokes for ${unknownLetters(String(input))}: letters A to Z, figures, . , - + ! ? / can be laid`,
       }),
     at: place,
     sizeMm: expr,

@@ -28,7 +28,7 @@ import type { Spool } from "@/core/shelf/spool";
 import type { Side } from "@/core/reading/photo";
 import { drawField, drawPiece, drawSwatches, PiecePicture } from "@/core/simulator/piece/draw";
 import type { SimulatedPiece } from "@/core/simulator/piece/piece";
-import { buildSheet, SheetFigures, SheetInput } from "@/core/sheets/program";
+import { BuiltSheet, buildSheet, SheetInput } from "@/core/sheets/program";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { isBeside, Run, unitsOf } from "@/core/trials/run";
 import { Effort, efforts } from "@/core/trials/effort";
@@ -82,11 +82,11 @@ export const tasks = {
   /** What a sheet takes, what is wrong with it, and what its program commands layer by layer. */
   reportSheet(
     input: SheetInput,
-  ): Result<{ report: ProgramReport; figures: SheetFigures; findings: Finding[]; layers: ProofLayer[] }> {
+  ): Result<Pick<BuiltSheet, "report" | "figures" | "findings" | "passed"> & { layers: ProofLayer[] }> {
     const built = buildSheet(input);
     if (!built.ok) return built;
-    const { report, figures, findings, tables } = built.value;
-    return succeed({ report, figures, findings, layers: proofLayers(tables, settingsByLayer(tables).byLayer) });
+    const { report, figures, findings, passed, tables } = built.value;
+    return succeed({ report, figures, findings, passed, layers: proofLayers(tables, settingsByLayer(tables).byLayer) });
   },
 
   /** What is to be known of a trial that was printed: its exact program, and how settled each band is expected to be. */

@@ -131,9 +131,23 @@ export const lookInput = ({ id }: StoredFile, isEdited: boolean) => ({
 const NO_SPLICES = JSON.stringify({ splices: [] });
 
 /** The edited file as an opened file of its own; its id. */
-export async function saveEdited(file: StoredFile, name: string, signal: AbortSignal): Promise<number> {
+export function saveEdited(file: StoredFile, name: string, signal: AbortSignal): Promise<number> {
   const chunks = splicedChunks(fileChunks(database(), file.id), JSON.parse(files.splices(file.id)) as SpliceSet);
-  const id = files.begin(name, file.printerId);
+  return keepChunks(chunks, name, { printerId: file.printerId }, signal);
+}
+
+/** A program made here as an opened file; refused if it prints nothing. */
+export function keepProgram(bytes: Uint8Array, name: string, printerId: number, signal: AbortSignal): Promise<number> {
+  return keepChunks([bytes], name, { printerId }, signal);
+}
+
+async function keepChunks(
+  chunks: Iterable<Uint8Array>,
+  name: string,
+  { printerId }: { printerId: number | null },
+  signal: AbortSignal,
+): Promise<number> {
+  const id = files.begin(name, printerId);
   try {
     let stored = 0;
     for (const chunk of gathered(chunks, CHUNK_BYTES)) {
@@ -143,7 +157,7 @@ export async function saveEdited(file: StoredFile, name: string, signal: AbortSi
       await new Promise((resolve) => setImmediate(resolve));
       signal.throwIfAborted();
     }
-    await finishFile(id, name, stored, printerFor(file), signal);
+    await finishFile(id, name, stored, printerFor({ printerId }), signal);
     return id;
   } catch (error) {
     files.discard(id);

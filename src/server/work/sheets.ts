@@ -14,7 +14,10 @@ export function sheetOf(id: number): StoredSheet {
 }
 
 /** What a sheet is laid with: the printer and spool that are named, else those on the bench. */
-export function sheetInput(sheet: Sheet, wanted: { printerId?: number; spoolId?: number }): SheetInput {
+export function sheetInput(
+  sheet: Sheet,
+  wanted: { printerId?: number; spoolId?: number },
+): SheetInput & { printerId: number } {
   const bench = readBench();
   const [printerId, spoolId] = [wanted.printerId ?? bench.printerId, wanted.spoolId ?? bench.spoolId];
   const printer = printerId === null ? null : printers.get(printerId);
@@ -22,5 +25,5 @@ export function sheetInput(sheet: Sheet, wanted: { printerId?: number; spoolId?:
   if (!printer)
     throw new Refused("invalid", "Say on which printer: there is none of that number.", { field: "printerId" });
   if (!spool) throw new Refused("invalid", "Say with which spool: there is none of that number.", { field: "spoolId" });
-  return { sheet, printer, spool };
+  return { sheet, printer, spool, printerId: printer.id };
 }

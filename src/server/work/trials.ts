@@ -65,7 +65,8 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   const request = { printer, spool, kept, carried, options: wanted.options };
   const usual = firstRound(wanted.kind, { ...request, ...heights });
   const tops = wanted.sheet ? topsOfSheet({ ...wanted, sheet: wanted.sheet }, usual, printer, spool) : null;
-  if (tops) Object.assign(heights, { layerHeightMm: layerMmOf(tops), firstLayerHeightMm: Math.min(tops[0], layerMmOf(tops)) });
+  if (tops)
+    Object.assign(heights, { layerHeightMm: layerMmOf(tops), firstLayerHeightMm: Math.min(tops[0], layerMmOf(tops)) });
   const layerHeightMm = wanted.layerHeightMm ?? heights.layerHeightMm;
   const firstLayerHeightMm = wanted.firstLayerHeightMm ?? heights.firstLayerHeightMm;
   const { plan: round, fixed } = firstRound(wanted.kind, { ...request, layerHeightMm, firstLayerHeightMm });

@@ -15,7 +15,12 @@ const keys: [string[], string][] = [
   [["D"], "get a trial’s file"],
   [["K"], "keep the values of the band under the cursor"],
   [["+", "−"], "zoom the height log"],
-  [["Ctrl", "Z"], "undo the last change of the plan"],
+  [["↑", "↓"], "from row to row, on a sheet"],
+  [["Alt", "↑ ↓ ← →"], "the row goes earlier, later, out, in"],
+  [["D"], "the row once more"],
+  [["O"], "the row off, and on again"],
+  [["Del"], "takes the row away"],
+  [["Ctrl", "Z"], "undo the last change of a plan or a sheet"],
   [["Ctrl", "Shift", "Z"], "redo it"],
 ];
 

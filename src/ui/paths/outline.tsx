@@ -1,172 +1,85 @@
 "use client";
-/** What is laid, in its order, from outside to inside: rows with formulas, moved by buttons and keys. */
-import type { Item, Repeat } from "@/core/sheets/sheet";
-import {
-  fieldOf,
-  insertRow,
-  nestRow,
-  removeRow,
-  replaceRow,
-  RowPath,
-  shiftRow,
-  swapWithParent,
-  unnestRow,
-} from "@/core/sheets/rows";
-import { Choice } from "../common/choice";
-import { TextField } from "../common/text-field";
-import { Toggle } from "../common/toggle";
-import styles from "./sheet-page.module.css";
-import { exprAt, RowField, rowKindOf, rowKinds, withExpr } from "./row-fields";
-
-export interface Wrong {
-  field: string;
-  message: string;
-}
+/** What is laid, in its order, from outside to inside: rows that are opened, dragged, folded, and moved by keys. */
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { fieldOf, replaceRow, rowAt, RowPath } from "@/core/sheets/rows";
+import type { Item, Sheet } from "@/core/sheets/sheet";
+import { NewRow } from "./new-row";
+import { Row } from "./outline-row";
+import { OutlineContext, OutlineState, Wrong } from "./sheet-context";
+import styles from "./outline.module.css";
 
 interface Props {
-  items: readonly Item[];
+  sheet: Sheet;
   wrong: Wrong | null;
   lit: string | null;
   onLit(field: string | null): void;
   onChange(items: Item[], gesture?: string): void;
 }
 
-const along: { value: Repeat["along"]; label: string }[] = [
-  { value: "x", label: "along X" },
-  { value: "y", label: "along Y" },
-  { value: "z", label: "up" },
-  { value: "round", label: "round a place" },
-  { value: "mirror", label: "mirrored" },
-];
+export function Outline({ sheet, wrong, lit, onLit, onChange }: Props) {
+  const { items } = sheet;
+  const list = useRef<HTMLOListElement>(null);
+  const [open, onOpen] = useState<string | null>(null);
+  const [folded, setFolded] = useState<ReadonlySet<Item>>(new Set());
+  const [focused, setFocused] = useState<string | null>(null);
+  // A row that was moved keeps the keyboard.
+  useEffect(() => {
+    if (focused === null) return;
+    list.current?.querySelector<HTMLElement>(`[data-row="${focused}"]`)?.focus();
+    setFocused(null);
+  }, [focused]);
 
-export function Outline(props: Props) {
-  return (
-    <ol className={styles.outline} aria-label="Laid, in this order">
-      <Rows {...props} all={props.items} path={[]} />
-      <li>
-        <NewRow onNew={(row) => props.onChange([...props.items, row])} label="Lay something more" />
-      </li>
-    </ol>
+  const onPut = useCallback(
+    (path: RowPath, row: Item, gesture?: string) => {
+      const next = replaceRow(items, path, row);
+      // A row and all around it are other objects now; what is folded stays so.
+      setFolded((now) => {
+        const kept = new Set(now);
+        for (let depth = 1; depth <= path.length; depth++) {
+          const [before, after] = [rowAt(items, path.slice(0, depth)), rowAt(next, path.slice(0, depth))];
+          if (before && after && kept.has(before)) kept.add(after);
+        }
+        return kept;
+      });
+      onChange(next, gesture);
+    },
+    [items, onChange],
   );
-}
-
-function Rows({ items, all, path, ...rest }: Props & { all: readonly Item[]; path: RowPath }) {
-  return items.map((item, i) => <Row key={i} {...rest} items={items} all={all} item={item} path={[...path, i]} />);
-}
-
-function Row(props: Props & { all: readonly Item[]; item: Item; path: RowPath }) {
-  const { all, item, path, wrong, lit, onLit, onChange } = props;
-  const field = fieldOf(path);
-  const kind = rowKindOf(item.kind);
-  const name = `row ${path.map((index) => index + 1).join(".")}`;
-  const own =
-    wrong &&
-    (wrong.field === field ||
-      (wrong.field.startsWith(`${field}.`) && !wrong.field.slice(field.length).startsWith(".items.")));
-  const put = (row: Item, gesture?: string) => onChange(replaceRow(all, path, row), gesture);
+  const state = useMemo<OutlineState>(
+    () => ({
+      sheet,
+      wrong,
+      lit,
+      open,
+      onLit,
+      onOpen,
+      onPut,
+      isFolded: (item) => folded.has(item),
+      onFold: (item, isFolded) =>
+        setFolded((now) => {
+          const next = new Set(now);
+          if (isFolded) next.add(item);
+          else next.delete(item);
+          return next;
+        }),
+      onRows(next, path) {
+        onChange(next);
+        if (open !== null) onOpen(path ? fieldOf(path) : null);
+        if (path) setFocused(fieldOf(path));
+      },
+    }),
+    [sheet, wrong, lit, open, onLit, onPut, folded, onChange],
+  );
   return (
-    <li>
-      <div
-        className={styles.row}
-        data-off={item.off || undefined}
-        data-lit={lit === field || undefined}
-        data-repeat={item.kind === "repeat" || undefined}
-        role="group"
-        aria-label={`${name}: ${kind?.label ?? "own lines"}`}
-        onPointerEnter={() => onLit(field)}
-        onPointerLeave={() => onLit(null)}
-        onFocus={() => onLit(field)}
-      >
-        <b>{item.kind === "repeat" ? "" : (kind?.label ?? "own lines")}</b>
-        {item.kind === "repeat" && (
-          <Choice
-            label={`Along what, ${name}`}
-            small
-            value={item.along}
-            options={along}
-            onChange={(next) => put({ ...item, along: next })}
-          />
-        )}
-        {fieldsOf(item).map(({ path: at, label }) => (
-          <label key={at} className={styles.field}>
-            <span>{label}</span>
-            <TextField
-              aria-label={`${label}, ${name}`}
-              value={String(exprAt(item, at) ?? "")}
-              wrong={own ? wrong.field === `${field}.${at}` : false}
-              maxLength={500}
-              onChange={(text) => put(withExpr(item, at, text), `${field}.${at}`)}
-            />
-          </label>
+    <OutlineContext value={state}>
+      <ol ref={list} className={styles.outline} aria-label="Laid, in this order">
+        {items.map((item, i) => (
+          <Row key={i} item={item} path={[i]} />
         ))}
-        <span className={styles.rowActs}>
-          <Toggle
-            checked={!item.off}
-            label={`Lay ${name}`}
-            onChange={(isOn) => put(isOn ? withoutOff(item) : { ...item, off: true })}
-          />
-          <Act label={`Earlier, ${name}`} text="↑" onAct={() => onChange(shiftRow(all, path, -1))} />
-          <Act label={`Later, ${name}`} text="↓" onAct={() => onChange(shiftRow(all, path, 1))} />
-          <Act label={`Out of its repeat, ${name}`} text="←" onAct={() => onChange(unnestRow(all, path))} />
-          <Act label={`Into what stands before it, ${name}`} text="→" onAct={() => onChange(nestRow(all, path))} />
-          {item.kind === "repeat" && path.length > 1 && (
-            <Act
-              label={`Outside of what is around it, ${name}`}
-              text="⇱"
-              onAct={() => onChange(swapWithParent(all, path))}
-            />
-          )}
-          <Act label={`Once more, ${name}`} text="+" onAct={() => onChange(insertRow(all, path, item))} />
-          <Act label={`Take away ${name}`} text="×" onAct={() => onChange(removeRow(all, path))} />
-        </span>
-        {own && <p className="field-error">{wrong.message}</p>}
-      </div>
-      {"items" in item && (
-        <ol className={styles.inner}>
-          <Rows {...props} items={item.items} all={all} path={path} />
-          <li>
-            <NewRow label={`Lay more in ${name}`} onNew={(row) => put({ ...item, items: [...item.items, row] })} />
-          </li>
-        </ol>
-      )}
-    </li>
-  );
-}
-
-/** The fields of a row: of a polyline its first two places, of a repeat what it needs. */
-function fieldsOf(item: Item): RowField[] {
-  const fields = rowKindOf(item.kind)?.fields ?? [];
-  if (item.kind !== "repeat") return fields;
-  const counter = { path: "counter", label: "counter" };
-  if (item.along === "round")
-    return [fields[0], { path: "centre.0", label: "centre X" }, { path: "centre.1", label: "Y" }, counter];
-  if (item.along === "mirror") return [{ path: "centre.0", label: "at X" }];
-  return [...fields, counter];
-}
-
-function withoutOff(item: Item): Item {
-  const { off: _, ...rest } = item;
-  return rest as Item;
-}
-
-function Act({ label, text, onAct }: { label: string; text: string; onAct(): void }) {
-  return (
-    <button className={styles.act} aria-label={label} title={label} onClick={onAct}>
-      {text}
-    </button>
-  );
-}
-
-function NewRow({ label, onNew }: { label: string; onNew(row: Item): void }) {
-  const kinds = Object.keys(rowKinds) as (keyof typeof rowKinds)[];
-  return (
-    <Choice
-      label={label}
-      small
-      value={null}
-      hint="+ lay …"
-      options={kinds.map((kind) => ({ value: kind, label: rowKinds[kind].label }))}
-      onChange={(kind) => onNew(rowKinds[kind].fresh())}
-    />
+        <li>
+          <NewRow label="Lay something more" onNew={(row) => state.onRows([...items, row], [items.length])} />
+        </li>
+      </ol>
+    </OutlineContext>
   );
 }

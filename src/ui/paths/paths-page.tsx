@@ -9,6 +9,7 @@ import type { Sheet } from "@/core/sheets/sheet";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { Loading } from "../common/loading";
+import { PickFile } from "../common/pick-file";
 import { useRemoveWithUndo } from "../common/queries";
 import { useAct } from "../common/use-act";
 import type { KeptSheet } from "./use-sheet";
@@ -23,14 +24,34 @@ export function PathsPage() {
       const { id } = await api.post<KeptSheet>("/sheets", sheet);
       router.push(`/paths/${id}`);
     });
+  const readIn = (file: File) =>
+    act(async () => {
+      const text = await file.text();
+      let sheet: Sheet;
+      try {
+        sheet = JSON.parse(text) as Sheet;
+      } catch {
+        throw new Error(`“${file.name}” is no sheet: it cannot be read as JSON.`);
+      }
+      const { id } = await api.post<KeptSheet>("/sheets", sheet);
+      router.push(`/paths/${id}`);
+    });
   return (
     <>
       <h1>Paths</h1>
       <p className="sub">A print from figures, strokes and repeats: no model, no slicing, laid as it is typed.</p>
-      <p>
+      <p className="line">
         <Button type="primary" loading={busy} onClick={() => void begin(emptySheet)}>
           New sheet
         </Button>
+        <PickFile
+          label="A sheet as JSON"
+          accept=".json,application/json"
+          disabled={busy}
+          onPick={([file]) => void readIn(file)}
+        >
+          Read a sheet in (JSON)
+        </PickFile>
       </p>
       {sheets.isLoading && <Loading />}
       {(sheets.data?.length ?? 0) > 0 && (

@@ -115,7 +115,7 @@ function linesOf(
   for (let i = 1; i < count; i++) {
     if (!laysMaterial(kind[i])) continue;
     const shade = toolOf ? ofTool[toolOf[i] % ofTool.length] : (colours[layer[i]] ?? base);
-    positions.set([x[i - 1] - centreX, y[i - 1] - centreY, z[i], x[i] - centreX, y[i] - centreY, z[i]], at);
+    positions.set([x[i - 1] - centreX, y[i - 1] - centreY, z[i - 1], x[i] - centreX, y[i] - centreY, z[i]], at);
     // Lines along one direction are a little darker, so that faces can be told apart.
     const light = Math.abs(x[i] - x[i - 1]) > Math.abs(y[i] - y[i - 1]) ? 1 : 0.8;
     shades.set(

@@ -11,9 +11,7 @@ import { keys } from "../common/keys";
 import { Loading } from "../common/loading";
 import { Toggle } from "../common/toggle";
 import { useBenchPair } from "../common/queries";
-import { curvesColumn } from "../heightlog/columns/curves";
-import { layersColumn } from "../heightlog/columns/layers";
-import { millimetresColumn } from "../heightlog/columns/millimetres";
+import { figureColumns } from "../heightlog/figure-columns";
 import { HeightLog } from "../heightlog/height-log";
 import { AboveView } from "../trials/above-view";
 import { PathView } from "../trials/path-view";
@@ -149,44 +147,18 @@ export function FileFigures({ page, roomPx }: Props) {
           { diameterMm, densityGCm3 },
         )
       : null;
-    const most = printer?.highestFlowMm3S;
-    const flow = layers.map(({ peakFilamentMmS }) => peakFilamentMmS * area);
-    return [
-      millimetresColumn(),
-      layersColumn({ title: "layer", widthPx: 76, markers: layers.map(({ marker }) => marker) }),
-      ...(report.filament.length > 1 ? [toolsColumn(layers)] : []),
-      curvesColumn({
-        title: "Nozzle, °C",
-        widthPx: 210,
-        unit: "°C",
-        curves: [
-          { label: "told", values: setC, style: "planned" },
-          ...(heat ? [{ label: "expected", values: heat.expectedC, style: "expected" as const }] : []),
-        ],
-      }),
-      curvesColumn({
-        title: "Flow, mm³/s",
-        widthPx: 170,
-        unit: "mm³/s",
-        curves: [
-          { label: "asked", values: flow, style: "plain" },
-          ...(most ? [{ label: "melts", values: flow.map(() => most), style: "limit" as const }] : []),
-        ],
-      }),
-      curvesColumn({
-        title: "Fan, %",
-        widthPx: 110,
-        unit: "%",
-        range: [0, 100],
-        curves: [{ label: "fan", values: values(settings.fan), style: "plain" }],
-      }),
-      curvesColumn({
-        title: "Layer, s",
-        widthPx: 120,
-        unit: "s",
-        curves: [{ label: "time", values: layers.map(({ seconds }) => seconds), style: "plain" }],
-      }),
-    ];
+    return figureColumns(
+      {
+        seconds: layers.map(({ seconds }) => seconds),
+        peakFlowMm3S: layers.map(({ peakFilamentMmS }) => peakFilamentMmS * area),
+        setC,
+        expectedC: heat?.expectedC ?? null,
+        fanPercent: values(settings.fan),
+        meltsMm3S: printer?.highestFlowMm3S ?? null,
+        markers: layers.map(({ marker }) => marker),
+      },
+      report.filament.length > 1 ? [toolsColumn(layers)] : [],
+    );
   }, [report, printer, spool]);
   return (
     <HeightLog

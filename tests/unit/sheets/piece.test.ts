@@ -94,7 +94,14 @@ test("lengths of retraction and speeds along a piece of one's own are those of i
 });
 
 test("strokes take a band's value: a wall grows wider band by band, as its formula says", () => {
-  const sheet = cup({ items: [{ ...cup().items[0], items: [{ kind: "circle", centre: ["110", "110"], radiusMm: "20", bead: { widthMm: "value/100 - 1.5" } }] }] });
+  const sheet = cup({
+    items: [
+      {
+        ...cup().items[0],
+        items: [{ kind: "circle", centre: ["110", "110"], radiusMm: "20", bead: { widthMm: "value/100 - 1.5" } }],
+      },
+    ],
+  });
   const { built } = builtOf(trialOn(sheet, "temperature", { plan: planOf([200, 210], 5, 0) }));
   const { moves, layerStarts } = built;
   const perMm = (layer: number) => {
@@ -117,7 +124,14 @@ test("`band(k)` lays values side by side, and own lines may say them", () => {
         counter: "k",
         items: [
           { kind: "lines", lines: ["M204 P{1000*band(k)}"] },
-          { kind: "line", points: [["80", "80"], ["140", "80"]], speedMmS: "10*band(k)" },
+          {
+            kind: "line",
+            points: [
+              ["80", "80"],
+              ["140", "80"],
+            ],
+            speedMmS: "10*band(k)",
+          },
         ],
       },
     ],
@@ -138,7 +152,10 @@ test("`band(k)` lays values side by side, and own lines may say them", () => {
 test("what goes back down to the bed is no piece of a trial, and says what to do", () => {
   const [tower] = cup().items;
   const two = cup({ items: [tower, { kind: "group", items: [tower] }] });
-  expect(heightsOf(two, ladle, saffron, [1])).toMatchObject({ ok: false, message: expect.stringContaining("into one repeat upwards") });
+  expect(heightsOf(two, ladle, saffron, [1])).toMatchObject({
+    ok: false,
+    message: expect.stringContaining("into one repeat upwards"),
+  });
   const { inspected } = builtOf({ ...trialOn(cup()), sheet: two });
   expect(inspected.findings.some(({ check, severity }) => check === "not-sayable" && severity === "stop")).toBe(true);
 });

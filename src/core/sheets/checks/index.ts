@@ -8,9 +8,11 @@ import { gapCrossed } from "./gap-crossed";
 import { longSpan } from "./long-span";
 import { notOnBed } from "./not-on-bed";
 import { nothingLaid } from "./nothing-laid";
+import { proofDiffers } from "./proof-differs";
 
 export const sheetChecks: SheetCheck[] = [
   nothingLaid,
+  proofDiffers,
   belowBed,
   notOnBed,
   beadsBeside,

@@ -7,6 +7,6 @@ import { runTask } from "@/server/tasks/pool";
 export const GET = handle(async (request, params) => {
   const built = await runTask("reportSheet", inputOf(request, params), { signal: request.signal });
   if (!built.ok) throw new Refused("unreadable", built.message, { field: built.field });
-  const { layers, findings } = built.value;
-  return json({ layers, findings });
+  const { layers, findings, passed } = built.value;
+  return json({ layers, findings, passed });
 });

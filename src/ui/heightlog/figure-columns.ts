@@ -1,0 +1,60 @@
+/** The columns of a finished program's figures: heat, flow, fan and time along the height. */
+import type { LogColumn } from "./column";
+import { curvesColumn } from "./columns/curves";
+import { layersColumn } from "./columns/layers";
+import { millimetresColumn } from "./columns/millimetres";
+
+export interface LayerFigures {
+  seconds: ArrayLike<number>;
+  peakFlowMm3S: ArrayLike<number>;
+  /** °C told, and what comes of it; null where no heater is known. */
+  setC: Float64Array;
+  expectedC: Float32Array | null;
+  fanPercent: Float64Array;
+  /** What the hot end melts, mm³/s; null where it is not known. */
+  meltsMm3S: number | null;
+  /** Numbers in the comments that open layers. */
+  markers?: (number | undefined)[];
+}
+
+/** @param besides columns between the layers and the curves */
+export function figureColumns(figures: LayerFigures, besides: LogColumn[] = []): LogColumn[] {
+  const { seconds, peakFlowMm3S, setC, expectedC, fanPercent, meltsMm3S, markers = [] } = figures;
+  const flow = Array.from(peakFlowMm3S);
+  return [
+    millimetresColumn(),
+    layersColumn({ title: "layer", widthPx: 76, markers }),
+    ...besides,
+    curvesColumn({
+      title: "Nozzle, °C",
+      widthPx: 210,
+      unit: "°C",
+      curves: [
+        { label: "told", values: setC, style: "planned" },
+        ...(expectedC ? [{ label: "expected", values: expectedC, style: "expected" as const }] : []),
+      ],
+    }),
+    curvesColumn({
+      title: "Flow, mm³/s",
+      widthPx: 170,
+      unit: "mm³/s",
+      curves: [
+        { label: "asked", values: flow, style: "plain" },
+        ...(meltsMm3S ? [{ label: "melts", values: flow.map(() => meltsMm3S), style: "limit" as const }] : []),
+      ],
+    }),
+    curvesColumn({
+      title: "Fan, %",
+      widthPx: 110,
+      unit: "%",
+      range: [0, 100],
+      curves: [{ label: "fan", values: fanPercent, style: "plain" }],
+    }),
+    curvesColumn({
+      title: "Layer, s",
+      widthPx: 120,
+      unit: "s",
+      curves: [{ label: "time", values: Array.from(seconds), style: "plain" }],
+    }),
+  ];
+}

@@ -1,0 +1,215 @@
+"use client";
+/** One row of the outline, and the rows in it. */
+import { DragEvent, KeyboardEvent, useState } from "react";
+import {
+  allRows,
+  DropPlace,
+  fieldOf,
+  insertRow,
+  moveRow,
+  nestRow,
+  removeRow,
+  rowAt,
+  RowPath,
+  shiftRow,
+  unnestRow,
+} from "@/core/sheets/rows";
+import type { Item } from "@/core/sheets/sheet";
+import { Toggle } from "../common/toggle";
+import { NewRow } from "./new-row";
+import styles from "./outline.module.css";
+import { RowEditor } from "./row-editor";
+import { rowSays, rowTitle } from "./row-kinds";
+import { useOutline } from "./sheet-context";
+
+/** The path that is dragged: a browser tells nobody what it is while it hovers. */
+let dragged: RowPath | null = null;
+
+export const rowNameOf = (path: RowPath): string => `row ${path.map((index) => index + 1).join(".")}`;
+
+export function withoutOff(item: Item): Item {
+  const { off: _, ...rest } = item;
+  return rest as Item;
+}
+
+export function Row({ item, path }: { item: Item; path: RowPath }) {
+  const state = useOutline();
+  const { sheet, wrong, lit, open, onLit, onOpen, onPut, onRows, isFolded, onFold } = state;
+  const field = fieldOf(path);
+  const name = rowNameOf(path);
+  const isOpen = open === field;
+  const own = wrong !== null && ownsField(field, wrong.field);
+  const inner = "items" in item ? item.items : null;
+  const folded = inner !== null && isFolded(item);
+  const press = useRowKeys(item, path);
+  const { drop, ...dragging } = useDrop(path, inner !== null);
+  return (
+    <li>
+      <div
+        className={styles.row}
+        role="group"
+        aria-label={`${name}: ${rowTitle(item)}`}
+        data-off={item.off || undefined}
+        data-lit={lit === field || undefined}
+        data-open={isOpen || undefined}
+        data-kind={item.kind === "repeat" || item.kind === "group" ? "around" : "laid"}
+        data-wrong={own || undefined}
+        data-drop={drop ?? undefined}
+        onPointerEnter={() => onLit(field)}
+        onPointerLeave={() => onLit(null)}
+        onFocus={() => onLit(field)}
+        {...dragging}
+      >
+        <div
+          className={styles.line}
+          draggable={!isOpen}
+          onDragStart={(event) => {
+            dragged = path;
+            event.dataTransfer.effectAllowed = "move";
+            event.dataTransfer.setData("text/plain", name);
+          }}
+          onDragEnd={() => (dragged = null)}
+        >
+          {inner !== null && (
+            <button
+              className={styles.fold}
+              aria-label={`${folded ? "Unfold" : "Fold"} ${name}`}
+              aria-expanded={!folded}
+              tabIndex={-1}
+              onClick={() => onFold(item, !folded)}
+            >
+              {folded ? "▸" : "▾"}
+            </button>
+          )}
+          <button
+            className={styles.says}
+            data-row={field}
+            aria-expanded={isOpen}
+            aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Alt+ArrowLeft Alt+ArrowRight Delete"
+            onClick={() => onOpen(isOpen ? null : field)}
+            onKeyDown={press}
+          >
+            <b>{rowTitle(item)}</b> <span>{rowSays(item)}</span>
+          </button>
+          <Toggle
+            checked={!item.off}
+            label={`Lay ${name}`}
+            onChange={(isOn) => onPut(path, isOn ? withoutOff(item) : { ...item, off: true })}
+          />
+        </div>
+        {own && !isOpen && <p className="field-error">{wrong.message}</p>}
+        {isOpen && <RowEditor item={item} path={path} />}
+      </div>
+      {inner !== null && !folded && (
+        <ol className={styles.inner}>
+          {inner.map((one, i) => (
+            <Row key={i} item={one} path={[...path, i]} />
+          ))}
+          {(isOpen || inner.length === 0) && (
+            <li>
+              <NewRow
+                label={`Lay more in ${name}`}
+                onNew={(row) => onRows(insertRow(sheet.items, [...path, inner.length], row), [...path, inner.length])}
+              />
+            </li>
+          )}
+        </ol>
+      )}
+    </li>
+  );
+}
+
+/** Whether a field is one of a row's own, not of a row within it. */
+function ownsField(row: string, field: string): boolean {
+  return field === row || (field.startsWith(`${row}.`) && !/^\.items\.\d/.test(field.slice(row.length)));
+}
+
+/** Up and down from row to row; with Alt the row itself goes. */
+function useRowKeys(item: Item, path: RowPath) {
+  const { sheet, onPut, onRows, onFold, isFolded } = useOutline();
+  const { items } = sheet;
+  const moved = (next: Item[]) => {
+    const to = allRows(next).find((one) => rowAt(next, one) === item);
+    if (to) onRows(next, to);
+  };
+  return (event: KeyboardEvent) => {
+    const { key, altKey } = event;
+    if (event.ctrlKey || event.metaKey) return;
+    const acts: Record<string, () => void> = altKey
+      ? {
+          ArrowUp: () => moved(shiftRow(items, path, -1)),
+          ArrowDown: () => moved(shiftRow(items, path, 1)),
+          ArrowLeft: () => moved(unnestRow(items, path)),
+          ArrowRight: () => moved(nestRow(items, path)),
+        }
+      : {
+          ArrowUp: () => neighbour(event.currentTarget, -1)?.focus(),
+          ArrowDown: () => neighbour(event.currentTarget, 1)?.focus(),
+          ArrowLeft: () => {
+            if ("items" in item && !isFolded(item)) onFold(item, true);
+            else if (path.length > 1) rowButton(event.currentTarget, path.slice(0, -1))?.focus();
+          },
+          ArrowRight: () => "items" in item && onFold(item, false),
+          Delete: () => onRows(removeRow(items, path), nextAfter(items, path)),
+          d: () => onRows(insertRow(items, path, item), [...path.slice(0, -1), path[path.length - 1] + 1]),
+          o: () => onPut(path, item.off ? withoutOff(item) : { ...item, off: true }),
+        };
+    const act = acts[key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  };
+}
+
+/** Where the keyboard goes when a row is taken away: what stands in its place, or before it, or around it. */
+function nextAfter(items: readonly Item[], path: RowPath): RowPath | undefined {
+  const [parent, index] = [path.slice(0, -1), path[path.length - 1]];
+  if (rowAt(items, [...parent, index + 1])) return path;
+  if (index > 0) return [...parent, index - 1];
+  return parent.length > 0 ? parent : undefined;
+}
+
+const rowButtons = (from: Element): HTMLElement[] => [
+  ...(from.closest(`.${styles.outline}`)?.querySelectorAll<HTMLElement>("[data-row]") ?? []),
+];
+
+function neighbour(from: Element, step: 1 | -1): HTMLElement | null {
+  const all = rowButtons(from);
+  return all[all.indexOf(from as HTMLElement) + step] ?? null;
+}
+
+const rowButton = (from: Element, path: RowPath): HTMLElement | null =>
+  rowButtons(from).find(({ dataset }) => dataset.row === fieldOf(path)) ?? null;
+
+/** A row as a place to drop another one: on its upper part before it, on its lower behind it, in its middle into it. */
+function useDrop(path: RowPath, isAround: boolean) {
+  const { sheet, onRows } = useOutline();
+  const [drop, setDrop] = useState<DropPlace | null>(null);
+  const placeOf = (event: DragEvent): DropPlace => {
+    const { top, height } = event.currentTarget.getBoundingClientRect();
+    const share = (event.clientY - top) / height;
+    if (isAround && share > 0.3 && share < 0.75) return "into";
+    return share < 0.5 ? "before" : "after";
+  };
+  return {
+    drop,
+    onDragOver(event: DragEvent) {
+      if (!dragged) return;
+      event.preventDefault();
+      setDrop(placeOf(event));
+    },
+    onDragLeave: () => setDrop(null),
+    onDrop(event: DragEvent) {
+      event.preventDefault();
+      setDrop(null);
+      if (!dragged) return;
+      const row = rowAt(sheet.items, dragged);
+      const next = moveRow(sheet.items, dragged, path, placeOf(event));
+      dragged = null;
+      onRows(
+        next,
+        allRows(next).find((one) => rowAt(next, one) === row),
+      );
+    },
+  };
+}

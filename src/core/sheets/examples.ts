@@ -54,7 +54,7 @@ export const exampleSheets: Sheet[] = [
                 along: "x",
                 count: "10",
                 spacingMm: "gap",
-                items: [{ kind: "circle", centre: ["36", "52"], radiusMm: "r + 0.1*sin(n/4)", faces: "64" }],
+                items: [{ kind: "circle", centre: ["36", "52"], radiusMm: "r", faces: "64" }],
               },
             ],
           },
@@ -182,8 +182,8 @@ export const exampleSheets: Sheet[] = [
           {
             kind: "repeat",
             along: "y",
-            count: "16",
-            spacingMm: "0.5",
+            count: "18",
+            spacingMm: "0.42",
             items: [
               {
                 kind: "line",

@@ -77,6 +77,7 @@ function FigureRow({ index: i, figure, sheet, wrong, isOpen, onOpen, onPut, onRe
         name={`Value of ${name}`}
         sheet={sheet}
         path={null}
+        isCompact
         value={value}
         isWrong={wrong !== null}
         onChange={(next) => onPut({ value: next }, `value${i}`)}

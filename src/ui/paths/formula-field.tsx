@@ -21,6 +21,8 @@ interface Props {
   hint?: string;
   /** No formula: a name, or a word to be laid. */
   isText?: boolean;
+  /** Its label takes no more room than it needs. */
+  isCompact?: boolean;
   onChange(text: string): void;
 }
 
@@ -36,7 +38,7 @@ function stepped(text: string, steps: number): string {
 }
 
 export function FormulaField(props: Props) {
-  const { label, name, sheet, path, isWrong = false, hint, isText = false, onChange } = props;
+  const { label, name, sheet, path, isWrong = false, hint, isText = false, isCompact = false, onChange } = props;
   const text = String(props.value ?? "");
   const isPlain = PLAIN.test(text);
   const input = useRef<HTMLInputElement>(null);
@@ -80,7 +82,7 @@ export function FormulaField(props: Props) {
     }
   };
   return (
-    <span className={styles.field}>
+    <span className={`${styles.field} ${isCompact ? styles.compact : ""}`}>
       <Scrub text={text} isPlain={isPlain && !isText} onChange={onChange}>
         {label}
       </Scrub>

@@ -35,6 +35,9 @@ interface Places {
   along: Float32Array;
   stroke: Uint32Array;
   move: Uint32Array;
+  /** Where along everything its stroke begins and ends, mm. */
+  begins: Float32Array;
+  ends: Float32Array;
 }
 
 interface Beside {
@@ -93,7 +96,10 @@ function placesOf({ laid, spool }: SheetContext, layer: number): Places {
     along: new Float32Array(MOST_PLACES),
     stroke: new Uint32Array(MOST_PLACES),
     move: new Uint32Array(MOST_PLACES),
+    begins: new Float32Array(MOST_PLACES),
+    ends: new Float32Array(MOST_PLACES),
   };
+  const spans = new Map<number, { begins: number; ends: number }>();
   let along = 0;
   let next = 0;
   for (let i = Math.max(1, layerStarts[layer]); i < layerStarts[layer + 1]; i++) {
@@ -109,7 +115,7 @@ function placesOf({ laid, spool }: SheetContext, layer: number): Places {
     const [ux, uy] = [mx / length, my / length];
     const width = beadWidthMm((moves.filamentMm[i] * filamentArea) / length, heightMm);
     for (; next < along + length; next += STEP_MM) {
-      if (places.count === MOST_PLACES) return places;
+      if (places.count === MOST_PLACES) break;
       const n = places.count++;
       places.x[n] = moves.x[i - 1] + ux * (next - along);
       places.y[n] = moves.y[i - 1] + uy * (next - along);
@@ -120,7 +126,15 @@ function placesOf({ laid, spool }: SheetContext, layer: number): Places {
       places.stroke[n] = stroke[i];
       places.move[n] = i;
     }
+    const span = spans.get(stroke[i]);
+    if (span) span.ends = along + length;
+    else spans.set(stroke[i], { begins: along, ends: along + length });
     along += length;
+  }
+  for (let n = 0; n < places.count; n++) {
+    const { begins, ends } = spans.get(places.stroke[n])!;
+    places.begins[n] = begins;
+    places.ends[n] = ends;
   }
   return places;
 }
@@ -147,11 +161,14 @@ function besideIn(places: Places, layer: number): { tight: Beside | null; loose:
     for (let c = column - 1; c <= column + 1; c++) {
       for (let r = row - 1; r <= row + 1; r++) {
         for (const j of cells.get(keyOf(c, r)) ?? []) {
-          if (stroke[j] === stroke[i] && Math.abs(along[j] - along[i]) < OWN_WIDTHS * width[i]) continue;
+          if (stroke[j] === stroke[i] && isOwnNext(places, i, j)) continue;
           if (Math.abs(dx[i] * dx[j] + dy[i] * dy[j]) < SIDE_BY_SIDE) continue;
           const [ox, oy] = [x[j] - x[i], y[j] - y[i]];
-          if (Math.abs(ox * dx[i] + oy * dy[i]) > STEP_MM) continue;
-          const apart = Math.abs(oy * dx[i] - ox * dy[i]) / ((width[i] + width[j]) / 2);
+          const ahead = Math.abs(ox * dx[i] + oy * dy[i]);
+          if (ahead > STEP_MM) continue;
+          const across = Math.abs(oy * dx[i] - ox * dy[i]);
+          // Had the other bead gone on, a place of it would lie nearer: it ends before or behind this one.
+          const apart = (ahead > STEP_MM / 2 ? Math.hypot(ahead, across) : across) / ((width[i] + width[j]) / 2);
           if (apart >= nearest) continue;
           nearest = apart;
           other = j;
@@ -171,6 +188,14 @@ function besideIn(places: Places, layer: number): { tight: Beside | null; loose:
     if (nearest > APART_FROM) pair.looseMm += STEP_MM;
   }
   return worstOf([...pairs.values()], layer, widest);
+}
+
+/** Whether two places of one stroke are next to one another along it, or at its beginning and its end: where a ring closes they meet. */
+function isOwnNext({ along, width, begins, ends }: Places, i: number, j: number): boolean {
+  const nearMm = OWN_WIDTHS * width[i];
+  const [first, second] = along[i] < along[j] ? [i, j] : [j, i];
+  const apart = along[second] - along[first];
+  return apart < nearMm || along[first] - begins[first] + (ends[second] - along[second]) < nearMm;
 }
 
 /** What two strokes are to one another. */

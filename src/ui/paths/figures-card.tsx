@@ -177,10 +177,11 @@ const savings = [
 
 /** What holds for every stroke that says nothing of its own. */
 export function Whole({ sheet, wrong, onChange }: Props) {
-  const fields = (list: readonly RowField[], nameOf: (field: RowField) => string) =>
+  const fields = (list: readonly RowField[], nameOf: (field: RowField) => string, isStacked = false) =>
     list.map((field) => (
       <FormulaField
         key={field.path}
+        isStacked={isStacked}
         label={field.label}
         name={nameOf(field)}
         sheet={sheet}
@@ -193,7 +194,7 @@ export function Whole({ sheet, wrong, onChange }: Props) {
   const isOwn = wrong && /^(bead|speedMmS|rehearse)/.test(wrong.field);
   return (
     <div className={styles.whole}>
-      {fields(wholeFields, ({ path }) => wholeNames[path])}
+      <div className={styles.threes}>{fields(wholeFields, ({ path }) => wholeNames[path], true)}</div>
       <details open={sheet.rehearse !== undefined || undefined}>
         <summary>Ways and bands</summary>
         <div className={styles.whole}>

@@ -23,6 +23,8 @@ interface Props {
   isText?: boolean;
   /** Its label takes no more room than it needs. */
   isCompact?: boolean;
+  /** Its label stands above it. */
+  isStacked?: boolean;
   onChange(text: string): void;
 }
 
@@ -38,7 +40,8 @@ function stepped(text: string, steps: number): string {
 }
 
 export function FormulaField(props: Props) {
-  const { label, name, sheet, path, isWrong = false, hint, isText = false, isCompact = false, onChange } = props;
+  const { label, name, sheet, path, isWrong = false, hint, isText = false, onChange } = props;
+  const shape = props.isStacked ? styles.stacked : props.isCompact ? styles.compact : "";
   const text = String(props.value ?? "");
   const isPlain = PLAIN.test(text);
   const input = useRef<HTMLInputElement>(null);
@@ -82,7 +85,7 @@ export function FormulaField(props: Props) {
     }
   };
   return (
-    <span className={`${styles.field} ${isCompact ? styles.compact : ""}`}>
+    <span className={`${styles.field} ${shape}`}>
       <Scrub text={text} isPlain={isPlain && !isText} onChange={onChange}>
         {label}
       </Scrub>
@@ -109,7 +112,7 @@ export function FormulaField(props: Props) {
           onBlur={() => setTyped(null)}
         />
         {offered.length > 0 && (
-          <ul id={listId} role="listbox" aria-label={`Names for ${name}`} className={styles.list}>
+          <ul id={listId} role="listbox" aria-label="Names to use" className={styles.list}>
             {offered.map((one, i) => (
               <li
                 key={one.name}

@@ -14,6 +14,7 @@ import { Findings } from "../common/findings";
 import { Loading } from "../common/loading";
 import { useAct } from "../common/use-act";
 import { AskWith } from "./ask-with";
+import styles from "./sheet-page.module.css";
 import type { SheetWork } from "./use-sheet-work";
 
 interface Props {
@@ -54,12 +55,22 @@ export function SheetSide(props: Props) {
                 ...finding,
                 ...(mend?.sheet ? { mend } : {}),
               }))}
-              passed={inspection.passed}
+              passed={[]}
               onMend={({ sheet: mend }) => {
                 const mended = mend && mendSheet(sheet, mend);
                 if (mended) onChange({ items: mended.items, keepOut: mended.keepOut });
               }}
             />
+            <details className={styles.passed}>
+              <summary>
+                {inspection.passed.length} {inspection.passed.length === 1 ? "thing is" : "things are"} in order
+              </summary>
+              {inspection.passed.map((sentence) => (
+                <div key={sentence} className="finding ok">
+                  {sentence}
+                </div>
+              ))}
+            </details>
           </div>
         )}
         {!wrong && !inspection && <Loading />}

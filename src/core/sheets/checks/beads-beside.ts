@@ -141,7 +141,7 @@ function placesOf({ laid, spool }: SheetContext, layer: number): Places {
 
 /** Neighbours of every place in a grid of cells as wide as the widest look. */
 function besideIn(places: Places, layer: number): { tight: Beside | null; loose: Beside | null } {
-  const { count, x, y, dx, dy, width, along, stroke, move } = places;
+  const { count, x, y, dx, dy, width, stroke, move } = places;
   let widest = 0;
   for (let i = 0; i < count; i++) widest = Math.max(widest, width[i]);
   const cellMm = Math.max(0.2, widest * APART_TO);

@@ -17,8 +17,21 @@ export interface LayerFigures {
   markers?: (number | undefined)[];
 }
 
+/** How wide the columns of curves are, px; one of no width is left out. */
+export interface FigureWidths {
+  nozzlePx: number;
+  flowPx: number;
+  fanPx: number;
+  timePx: number;
+}
+const USUAL: FigureWidths = { nozzlePx: 210, flowPx: 170, fanPx: 110, timePx: 120 };
+
 /** @param besides columns between the layers and the curves */
-export function figureColumns(figures: LayerFigures, besides: LogColumn[] = []): LogColumn[] {
+export function figureColumns(
+  figures: LayerFigures,
+  besides: LogColumn[] = [],
+  { nozzlePx, flowPx, fanPx, timePx }: FigureWidths = USUAL,
+): LogColumn[] {
   const { seconds, peakFlowMm3S, setC, expectedC, fanPercent, meltsMm3S, markers = [] } = figures;
   const flow = Array.from(peakFlowMm3S);
   return [
@@ -27,7 +40,7 @@ export function figureColumns(figures: LayerFigures, besides: LogColumn[] = []):
     ...besides,
     curvesColumn({
       title: "Nozzle, °C",
-      widthPx: 210,
+      widthPx: nozzlePx,
       unit: "°C",
       curves: [
         { label: "told", values: setC, style: "planned" },
@@ -36,23 +49,27 @@ export function figureColumns(figures: LayerFigures, besides: LogColumn[] = []):
     }),
     curvesColumn({
       title: "Flow, mm³/s",
-      widthPx: 170,
+      widthPx: flowPx,
       unit: "mm³/s",
       curves: [
         { label: "asked", values: flow, style: "plain" },
         ...(meltsMm3S ? [{ label: "melts", values: flow.map(() => meltsMm3S), style: "limit" as const }] : []),
       ],
     }),
-    curvesColumn({
-      title: "Fan, %",
-      widthPx: 110,
-      unit: "%",
-      range: [0, 100],
-      curves: [{ label: "fan", values: fanPercent, style: "plain" }],
-    }),
+    ...(fanPx > 0
+      ? [
+          curvesColumn({
+            title: "Fan, %",
+            widthPx: fanPx,
+            unit: "%",
+            range: [0, 100],
+            curves: [{ label: "fan", values: fanPercent, style: "plain" }],
+          }),
+        ]
+      : []),
     curvesColumn({
       title: "Layer, s",
-      widthPx: 120,
+      widthPx: timePx,
       unit: "s",
       curves: [{ label: "time", values: Array.from(seconds), style: "plain" }],
     }),

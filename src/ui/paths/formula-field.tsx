@@ -23,6 +23,8 @@ interface Props {
   isText?: boolean;
   /** Its label takes no more room than it needs. */
   isCompact?: boolean;
+  /** Half a row is enough for it. */
+  isHalf?: boolean;
   /** Its label stands above it. */
   isStacked?: boolean;
   onChange(text: string): void;
@@ -85,7 +87,7 @@ export function FormulaField(props: Props) {
     }
   };
   return (
-    <span className={`${styles.field} ${shape}`}>
+    <span className={`${styles.field} ${shape}`} data-half={props.isHalf || undefined}>
       <Scrub text={text} isPlain={isPlain && !isText} onChange={onChange}>
         {label}
       </Scrub>

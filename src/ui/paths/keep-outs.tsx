@@ -153,6 +153,7 @@ function KeepOutRow({ one, index, sheet, wrong, isOpen, onOpen, onPut, onRemove 
               name={`${field.label}, ${name}`}
               sheet={sheet}
               path={null}
+              isHalf
               value={exprAt(one, field.path)}
               hint={field.isOptional ? "all" : undefined}
               isWrong={wrong?.field === `keepOut.${index}.${field.path}`}

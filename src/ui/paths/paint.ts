@@ -46,11 +46,11 @@ function paintSome(
   side: Side,
   { px, py }: Projection,
   range: { from: number; to: number },
+  until: number,
   isWanted: ((move: number) => boolean) | null,
 ): number {
   const { x, kind } = moves;
   const v = side === "above" ? moves.y : moves.z;
-  const until = performance.now() + BUDGET_MS;
   let at = Math.max(1, range.from);
   while (at < range.to && performance.now() < until) {
     const end = Math.min(range.to, at + MOVES_AT_ONCE);
@@ -82,6 +82,36 @@ function paintSome(
   return at;
 }
 
+/** So many shades tell heights apart. */
+const MOST_SHADES = 24;
+
+/** Low layers pale, high ones dark, so that what grows wider or narrower can be seen from above. */
+export function shadesOf({ laid: { layerStarts } }: SheetView, low: string, high: string, widthPx: number) {
+  const layers = Math.max(1, layerStarts.length - 1);
+  const perShade = Math.ceil(layers / MOST_SHADES);
+  const shades = Math.ceil(layers / perShade);
+  return (move: number): Brush & { until: number } => {
+    const shade = Math.floor(layerOfMove(layerStarts, move) / perShade);
+    const share = shades === 1 ? 100 : (100 * shade) / (shades - 1);
+    return {
+      colour: `color-mix(in oklab, ${high} ${share}%, ${low})`,
+      widthPx,
+      until: layerStarts[Math.min(layers, (shade + 1) * perShade)],
+    };
+  };
+}
+
+/** Index of the layer that a move belongs to. */
+export function layerOfMove(layerStarts: readonly number[], move: number): number {
+  let [low, high] = [0, layerStarts.length - 2];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (layerStarts[middle] <= move) low = middle;
+    else high = middle - 1;
+  }
+  return Math.max(0, low);
+}
+
 /** One canvas on which strokes are painted over several frames; a new wish takes the place of the last. */
 export class Painter {
   /** So far it has come. */
@@ -90,23 +120,31 @@ export class Painter {
 
   constructor(private readonly context: CanvasRenderingContext2D) {}
 
+  /** @param brushAt the brush of a move, and the move up to which it holds; ranges are painted in their order */
   paint(
     view: SheetView,
     side: Side,
     projection: Projection,
-    brush: Brush,
+    brushAt: Brush | ((move: number) => Brush & { until: number }),
     range: { from: number; to: number },
     isWanted: ((move: number) => boolean) | null = null,
   ): void {
     this.stop();
     const { context } = this;
-    context.strokeStyle = brush.colour;
-    context.lineWidth = brush.widthPx;
     context.lineCap = "round";
     context.lineJoin = "round";
     const go = (from: number) => {
-      this.at = paintSome(context, view, side, projection, { from, to: range.to }, isWanted);
-      if (this.at < range.to) this.frame = requestAnimationFrame(() => go(this.at));
+      const until = performance.now() + BUDGET_MS;
+      let at = from;
+      while (at < range.to && performance.now() < until) {
+        const brush = typeof brushAt === "function" ? brushAt(at) : { ...brushAt, until: range.to };
+        context.strokeStyle = brush.colour;
+        context.lineWidth = brush.widthPx;
+        const part = { from: at, to: Math.min(range.to, brush.until) };
+        at = paintSome(context, view, side, projection, part, until, isWanted);
+      }
+      this.at = at;
+      if (at < range.to) this.frame = requestAnimationFrame(() => go(at));
     };
     go(range.from);
   }

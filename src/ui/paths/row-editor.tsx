@@ -37,6 +37,8 @@ interface Props {
   path: RowPath;
 }
 
+/** Formulas that grow long; two of the others stand side by side. */
+const LONG = new Set(["x", "y", "z", "radiusMm", "angle", "name", "text"]);
 const TEXTS = new Set(["counter", "name", "text"]);
 
 export function RowEditor({ item, path }: Props) {
@@ -129,6 +131,7 @@ function Fields({ fields, item, path, name }: Props & { fields: readonly RowFiel
       path={path}
       value={exprAt(item, field.path)}
       isText={TEXTS.has(field.path)}
+      isHalf={!LONG.has(field.path)}
       isWrong={wrong?.field === `${row}.${field.path}`}
       hint={field.isOptional ? "–" : undefined}
       onChange={(text) => onPut(path, withExpr(item, field, text), `${row}.${field.path}`)}

@@ -5,7 +5,7 @@ import type { SheetView } from "@/workers/sheet-messages";
 import { cleanCanvas } from "../common/canvas";
 import { useScheme } from "../frame/scheme";
 import { palettes } from "../theme/tokens";
-import { Brush, moveAt, Painter, Projection, projectionOf, Side } from "./paint";
+import { Brush, layerOfMove, moveAt, Painter, Projection, projectionOf, shadesOf, Side } from "./paint";
 import type { Play } from "./play";
 import styles from "./sheet-page.module.css";
 
@@ -45,7 +45,10 @@ export function SheetPicture({ view, side, heightPx, lit, play, onLit }: Props) 
     const context = cleanCanvas(base.current, { widthPx, heightPx });
     if (!context || !view || !projection) return;
     const painter = new Painter(context);
-    const brush = { colour: palette.primary, widthPx: beadPx };
+    const brush =
+      side === "above"
+        ? shadesOf(view, palette.base, palette.primary, beadPx)
+        : { colour: palette.primary, widthPx: beadPx };
     painter.paint(view, side, projection, brush, { from: 0, to: view.laid.moves.count });
     return () => painter.stop();
   }, [view, side, projection, widthPx, heightPx, palette, beadPx]);
@@ -177,15 +180,4 @@ function usePlayed({ view, side, projection, play: { listen }, done, head, size,
       painter?.stop();
     };
   }, [view, side, projection, listen, done, head, widthPx, heightPx, colour, beadPx]);
-}
-
-/** Index of the layer that a move belongs to. */
-export function layerOfMove(layerStarts: readonly number[], move: number): number {
-  let [low, high] = [0, layerStarts.length - 2];
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (layerStarts[middle] <= move) low = middle;
-    else high = middle - 1;
-  }
-  return Math.max(0, low);
 }

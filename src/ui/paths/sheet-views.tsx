@@ -14,9 +14,9 @@ import { useRoom } from "../common/use-room";
 import { figureColumns } from "../heightlog/figure-columns";
 import { HeightLog } from "../heightlog/height-log";
 import { PathView } from "../trials/opened-later";
-import { Play, rates, usePlay } from "./play";
-import { fieldsWithin, layerOfMove, Lit, SheetPicture } from "./sheet-picture";
-import { placeAt } from "./play";
+import { layerOfMove } from "./paint";
+import { placeAt, Play, rates, usePlay } from "./play";
+import { fieldsWithin, Lit, SheetPicture } from "./sheet-picture";
 import type { SheetWork } from "./use-sheet-work";
 import styles from "./sheet-page.module.css";
 
@@ -35,6 +35,7 @@ type Tab = (typeof tabs)[number]["key"];
 
 const AROUND_PX = 250;
 const FRONT_SHARE = 0.28;
+const NARROW = { nozzlePx: 104, flowPx: 92, fanPx: 0, timePx: 76 };
 const NO_BANDS: never[] = [];
 
 interface Props {
@@ -156,7 +157,7 @@ interface AlongProps {
 function Along({ inspection, printer, roomPx }: AlongProps) {
   const [cursor, setCursor] = useState(0);
   const columns = useMemo(
-    () => inspection && figureColumns({ ...inspection.layers, meltsMm3S: printer.highestFlowMm3S }),
+    () => inspection && figureColumns({ ...inspection.layers, meltsMm3S: printer.highestFlowMm3S }, [], NARROW),
     [inspection, printer],
   );
   if (!inspection || !columns) return <Loading rows={8} />;

@@ -148,6 +148,7 @@ export function reportOf(
   const tools = isOfSeveral ? toolsOfMoves(tables) : null;
   let total = 0;
   const bounds = emptyBounds();
+  const run = new LaidRun();
   const travelBounds = emptyBounds();
   let x = 0;
   let y = 0;
@@ -168,11 +169,8 @@ export function reportOf(
     layer.filamentMm += moves.filamentMm[i];
     if (tools) addTo((layer.tools ??= []), tools[i], moves.filamentMm[i]);
     const length = Math.sqrt((x - fromX) * (x - fromX) + (y - fromY) * (y - fromY));
-    // Specks never come to their speed.
-    if (length > 1) {
-      const asked = (moves.filamentMm[i] / length) * moves.feedMmS[i];
-      if (asked > layer.peakFilamentMmS) layer.peakFilamentMmS = asked;
-    }
+    const asked = run.asked(i, length, moves.filamentMm[i], moves.feedMmS[i]);
+    if (asked > layer.peakFilamentMmS) layer.peakFilamentMmS = asked;
     if (x < layer.minX) layer.minX = x;
     if (fromX < layer.minX) layer.minX = fromX;
     if (x > layer.maxX) layer.maxX = x;
@@ -301,4 +299,38 @@ export function heatProfile(
   });
   const { endC, settledShare } = runHeater(steps, heater, steps[0]?.setC ?? 0);
   return { setC, expectedC: endC, settledShare };
+}
+
+/** Specks never come to their speed; but a fine curve is laid of nothing else. */
+const SPECK_MM = 1;
+
+/** Filament that is asked for along what is laid without a break: short moves count as one, as soon as they are long enough together. */
+class LaidRun {
+  private last = -2;
+  private lengthMm = 0;
+  private filamentMm = 0;
+  private feedMmS = Infinity;
+
+  /** mm/s of filament; 0 for a speck. */
+  asked(move: number, lengthMm: number, filamentMm: number, feedMmS: number): number {
+    if (lengthMm > SPECK_MM) {
+      this.begin();
+      return (filamentMm / lengthMm) * feedMmS;
+    }
+    if (move !== this.last + 1) this.begin();
+    this.last = move;
+    this.lengthMm += lengthMm;
+    this.filamentMm += filamentMm;
+    if (feedMmS < this.feedMmS) this.feedMmS = feedMmS;
+    if (this.lengthMm <= SPECK_MM) return 0;
+    const asked = (this.filamentMm / this.lengthMm) * this.feedMmS;
+    this.begin();
+    return asked;
+  }
+
+  private begin(): void {
+    this.lengthMm = 0;
+    this.filamentMm = 0;
+    this.feedMmS = Infinity;
+  }
 }

@@ -13,6 +13,7 @@ import { LastRing } from "./last-ring";
 import { BeadNow, LaidAs, NEAR_BEADS, Nozzle, NozzleMoves, SheetWays } from "./nozzle";
 import { Path } from "./path";
 import type { Scope } from "./scope";
+import { Segments } from "./segments";
 import type { Sheet } from "./sheet";
 
 export type { SheetWays } from "./nozzle";
@@ -74,6 +75,7 @@ function layWith(sheet: Sheet, ways: SheetWays, bands: SheetBands | null, watch:
 class SheetLayer {
   refusal: Refusal | null = null;
   private readonly nozzle: Nozzle;
+  private readonly segments: Segments;
   private readonly path = new Path();
   private readonly lastRing = new LastRing();
   private readonly filamentArea: number;
@@ -85,8 +87,6 @@ class SheetLayer {
   private strokes = 0;
   private watched = 0;
   private band = -2;
-  /** Where the stroke at hand was cut, until it comes out again. */
-  private cutAt: { x: number; y: number; z: number } | null = null;
 
   constructor(
     private readonly sheet: Sheet,
@@ -97,6 +97,7 @@ class SheetLayer {
     private readonly watch: LayingWatch,
   ) {
     this.nozzle = new Nozzle(ways, sheet.optimise?.noNeedlessRetraction !== false);
+    this.segments = new Segments(this.nozzle, keptOut);
     this.filamentArea = filamentAreaMm2(ways.filamentDiameterMm);
     [this.slotZ, this.slotLayer, this.slotT, this.slotA, this.slotValue] = ["z", "layer", "t", "a", "value"].map(
       (name) => scope.names.get(name)!,
@@ -271,7 +272,7 @@ class SheetLayer {
     const isBack = node.reverse ?? (mayTurn && this.isEndNearer(place));
     const constant = this.constantBead(node);
     const movesBefore = nozzle.moves;
-    this.cutAt = null;
+    this.segments.lift();
     let [px, py, pz, pt, pa] = [0, 0, 0, 0, 0];
     for (let n = 0; n <= last; n++) {
       // A ring begins anywhere: its last point is its first.
@@ -294,7 +295,7 @@ class SheetLayer {
         if (!path.lifts.has(isBack ? i + 1 : i)) {
           if (!constant) this.between(pt, t, pa, a);
           if (!this.segment(node, constant, as, px, py, pz, x, y, z)) break;
-        } else this.cutAt = null;
+        } else this.segments.lift();
       }
       px = x;
       py = y;
@@ -360,7 +361,7 @@ class SheetLayer {
     const strokes = fillOf({ outline, pattern: fill.pattern, angle, spacingMm, share: percent / 100, from });
     const inner = { ...as, kind: percent >= 100 ? MoveKind.solid : MoveKind.sparse };
     for (const points of strokes) {
-      this.cutAt = null;
+      this.segments.lift();
       for (let i = 1; i < points.length; i++) {
         const [a, b] = [points[i - 1], points[i]];
         if (!this.segment(node, bead, inner, a.x, a.y, z, b.x, b.y, z)) return;
@@ -478,81 +479,7 @@ class SheetLayer {
       this.watched = moves;
       if (!this.isWatched(node.field)) return false;
     }
-    if (this.keptOut.isEmpty) this.layFrom(bead, as, x0, y0, z0, x1, y1, z1);
-    else this.layCut(bead, as, x0, y0, z0, x1, y1, z1);
+    this.segments.lay(bead, as, x0, y0, z0, x1, y1, z1);
     return true;
-  }
-
-  /** What of a segment lies outside of all that is kept out; where it comes out again, it may have gone round the edge. */
-  private layCut(
-    bead: BeadNow,
-    as: LaidAs,
-    x0: number,
-    y0: number,
-    z0: number,
-    x1: number,
-    y1: number,
-    z1: number,
-  ): void {
-    const cuts = [0, ...this.keptOut.crossings(x0, y0, x1, y1, (z0 + z1) / 2), 1];
-    for (let i = 0; i + 1 < cuts.length; i++) {
-      const [from, to] = [cuts[i], cuts[i + 1]];
-      const middle = (from + to) / 2;
-      const on = (share: number) => [x0 + (x1 - x0) * share, y0 + (y1 - y0) * share, z0 + (z1 - z0) * share] as const;
-      const [x, y, z] = on(from);
-      if (this.keptOut.isInside(...on(middle))) {
-        this.cutAt ??= { x, y, z };
-        continue;
-      }
-      if (this.cutAt) this.pastGap(bead, as, x, y, z);
-      this.layFrom(bead, as, x, y, z, ...on(to));
-    }
-  }
-
-  private pastGap(bead: BeadNow, as: LaidAs, x: number, y: number, z: number): void {
-    const { x: fromX, y: fromY, z: fromZ } = this.cutAt!;
-    this.cutAt = null;
-    const { nozzle } = this;
-    // A stroke that begins inside has laid nothing yet.
-    const isOnIt = Math.hypot(fromX - nozzle.x, fromY - nozzle.y) < 1e-3;
-    if (!isOnIt) return;
-    const way = this.keptOut.wayRound({ x: fromX, y: fromY }, { x, y }, (fromZ + z) / 2);
-    if (!way) {
-      nozzle.goOver(x, y, z, as);
-      return;
-    }
-    way.forEach((at, i) => {
-      const share = (i + 1) / way.length;
-      this.layOutside(bead, as, at.x, at.y, fromZ + (z - fromZ) * share);
-    });
-  }
-
-  /** On along the edge of one place kept out, but not into another. */
-  private layOutside(bead: BeadNow, as: LaidAs, x: number, y: number, z: number): void {
-    const { nozzle } = this;
-    const [x0, y0] = [nozzle.x, nozzle.y];
-    const cuts = [0, ...this.keptOut.crossings(x0, y0, x, y, z), 1];
-    for (let i = 0; i + 1 < cuts.length; i++) {
-      const on = (share: number) => [x0 + (x - x0) * share, y0 + (y - y0) * share] as const;
-      const [mx, my] = on((cuts[i] + cuts[i + 1]) / 2);
-      if (this.keptOut.isInside(mx, my, z)) continue;
-      this.layFrom(bead, as, ...on(cuts[i]), z, ...on(cuts[i + 1]), z);
-    }
-  }
-
-  private layFrom(
-    bead: BeadNow,
-    as: LaidAs,
-    x0: number,
-    y0: number,
-    z0: number,
-    x1: number,
-    y1: number,
-    z1: number,
-  ): void {
-    const { nozzle } = this;
-    if (Math.abs(x0 - x1) + Math.abs(y0 - y1) + Math.abs(z0 - z1) < 1e-6) return;
-    nozzle.goTo(x0, y0, z0, bead.widthMm, as);
-    nozzle.layTo(x1, y1, z1, bead, as);
   }
 }

@@ -2,7 +2,7 @@
 import { Result, succeed } from "../result";
 import { rehearsedBands } from "./bands";
 import { constantNames, functionNames } from "./formula";
-import type { RowPath } from "./rows";
+import { rowAt, RowPath } from "./rows";
 import { given, Scope } from "./scope";
 import type { Expr, Item, Repeat, Sheet } from "./sheet";
 
@@ -48,6 +48,17 @@ export function namesAt(sheet: Sheet, path: RowPath | null): NameOffered[] {
   ];
 }
 
+/** Heights a climbing wall runs between; null for every other row. */
+function climbOf(sheet: Sheet, path: RowPath, scope: Scope): { from: number; to: number } | null {
+  const row = rowAt(sheet.items, path);
+  if (row?.kind !== "climb") return null;
+  const figure = (text: Expr) => {
+    const compiled = scope.compile(text, "");
+    return compiled.ok ? compiled.value.at(scope.slots) : 0;
+  };
+  return { from: figure(row.fromMm), to: figure(row.toMm) };
+}
+
 const SAMPLES = 24;
 
 /** The least and the most a formula comes to in its row, looked at in 25 places; refused with what is wrong with it. */
@@ -68,6 +79,7 @@ export function previewOf(sheet: Sheet, path: RowPath | null, text: Expr): Resul
   const formula = scope.compile(text, "");
   if (!formula.ok) return formula;
   const { slots } = scope;
+  const climbs = path ? climbOf(sheet, path, scope) : null;
   let [least, most] = [Infinity, -Infinity];
   for (let i = 0; i <= SAMPLES; i++) {
     const share = i / SAMPLES;
@@ -78,7 +90,7 @@ export function previewOf(sheet: Sheet, path: RowPath | null, text: Expr): Resul
     }
     scope.set("t", share);
     scope.set("a", 2 * Math.PI * share);
-    scope.set("z", z);
+    scope.set("z", climbs ? climbs.from + (climbs.to - climbs.from) * share : z);
     const value = formula.value.at(slots);
     if (value < least) least = value;
     if (value > most) most = value;

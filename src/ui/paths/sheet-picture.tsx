@@ -59,9 +59,11 @@ export function SheetPicture({ view, side, heightPx, lit, play, onLit }: Props) 
     const painter = new Painter(context);
     const { row, fields, stroke } = view.laid;
     const wanted = fieldsWithin(fields, lit.field);
+    // All of it lit would tell nothing apart, and hide its shape.
+    if (view.laid.strokes === 1 || (wanted.every(Boolean) && lit.stroke === null)) return;
     const all = { from: 0, to: view.laid.moves.count };
     const brush = { colour: palette.mustard, widthPx: beadPx + 1.4 };
-    painter.paint(view, side, projection, brush, all, (i) => wanted[row[i]]);
+    if (!wanted.every(Boolean)) painter.paint(view, side, projection, brush, all, (i) => wanted[row[i]]);
     if (lit.stroke === null) return () => painter.stop();
     const one = new Painter(context);
     one.paint(

@@ -12,7 +12,7 @@ import { Loading } from "../common/loading";
 import { PickFile } from "../common/pick-file";
 import { useRemoveWithUndo } from "../common/queries";
 import { useAct } from "../common/use-act";
-import type { KeptSheet } from "./use-sheet";
+import type { KeptSheet } from "./kept-sheet";
 
 export function PathsPage() {
   const sheets = useQuery({ queryKey: keys.sheets, queryFn: () => api.get<KeptSheet[]>("/sheets") });

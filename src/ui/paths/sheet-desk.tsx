@@ -14,7 +14,8 @@ import { SheetSide } from "./sheet-side";
 import { SheetViews } from "./sheet-views";
 import styles from "./sheet-page.module.css";
 import { useSheetKeys } from "./use-sheet-keys";
-import { KeptSheet, useSheet } from "./use-sheet";
+import type { KeptSheet } from "./kept-sheet";
+import { useSheet } from "./use-sheet";
 import { useSheetWork } from "./use-sheet-work";
 
 interface Props {

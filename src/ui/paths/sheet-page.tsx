@@ -9,7 +9,7 @@ import { LinkButton } from "../common/link-button";
 import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
 import { useBenchPair } from "../common/queries";
-import type { KeptSheet } from "./use-sheet";
+import type { KeptSheet } from "./kept-sheet";
 
 const SheetDesk = dynamic(() => import("./sheet-desk").then((module) => module.SheetDesk), {
   ssr: false,

@@ -8,8 +8,7 @@ import { createHistory, HistoryStore } from "../common/history";
 import { keys } from "../common/keys";
 import { expectOwn } from "../common/own-changes";
 import { useSaving } from "../common/saving";
-
-export type KeptSheet = Sheet & { id: number; revision: number };
+import { KeptSheet, sheetOf } from "./kept-sheet";
 
 interface Fields {
   sheet: Sheet;
@@ -17,9 +16,7 @@ interface Fields {
 
 const PUT_AFTER_MS = 400;
 
-const sheetIn = ({ version, name, figures, bead, speedMmS, items, keepOut, optimise }: Sheet): Fields => ({
-  sheet: { version, name, figures, bead, speedMmS, items, keepOut, ...(optimise ? { optimise } : {}) },
-});
+const sheetIn = (sheet: KeptSheet): Fields => ({ sheet: sheetOf(sheet) });
 
 export function useSheet(loaded: KeptSheet) {
   const { id } = loaded;

@@ -2,7 +2,6 @@
 /** The steps behind printing: the pieces, reading one of them, keeping what it shows. */
 import { Button } from "antd";
 import { useMemo } from "react";
-import { sayKey } from "@/core/units";
 import { Loading } from "../common/loading";
 import { emptyColumn } from "../heightlog/columns/layers";
 import { frontColumn } from "../heightlog/columns/front";
@@ -17,7 +16,7 @@ export function AfterPrinting({ page, step }: { page: TrialPageState; step: Excl
   // The drawing is of the trial as it stands: it is shown only where the piece was printed so.
   const isAsPrinted = JSON.stringify(run?.trial.plan) === JSON.stringify(trial.plan);
   const front = useMemo(() => {
-    const title = isAsPrinted ? `${sayKey(specimen)}, from the front` : "The plan is another by now";
+    const title = isAsPrinted ? `${specimen}, from the front` : "The plan is another by now";
     return view && isAsPrinted
       ? frontColumn({ title, widthPx: FRONT_PX, front: view.front, widthMm: view.widthMm })
       : emptyColumn(FRONT_PX, title);

@@ -1,11 +1,19 @@
 "use client";
+import { useQuery } from "@tanstack/react-query";
 import { Modal } from "antd";
+import { api } from "../common/api";
 import { Choice } from "../common/choice";
+import { keys } from "../common/keys";
 import { useState } from "react";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
+import { takesSheet } from "@/core/trials/sheet-piece";
+import { KeptSheet, sheetOf } from "../paths/kept-sheet";
 import { useStartTrial } from "./start-trial";
 import { PairFields } from "../common/pair-fields";
 import { useBench, useBenchRows } from "../common/queries";
+
+/** No sheet of one's own. */
+const OF_THE_KIND = 0;
 
 /** Kind, printer and spool in one step; the plan follows from them. */
 export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) {
@@ -16,6 +24,14 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
   const [spoolId, setSpool] = useState<number | null>(null);
   const printer = printerId ?? bench?.printerId ?? null;
   const spool = spoolId ?? bench?.spoolId ?? null;
+  const sheets = useQuery({
+    queryKey: keys.sheets,
+    queryFn: () => api.get<KeptSheet[]>("/sheets"),
+    enabled: open,
+  }).data;
+  const [sheetId, setSheetId] = useState(OF_THE_KIND);
+  const pieces = takesSheet(kind) ? (sheets ?? []) : [];
+  const sheet = pieces.find(({ id }) => id === sheetId);
   const { explains } = trialKindFor(kind);
   const needs = useBenchRows(printer ?? 0, spool ?? 0).data?.find((row) => row.kind === kind)?.needs;
   return (
@@ -26,7 +42,7 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
       onCancel={onClose}
       confirmLoading={starting}
       okButtonProps={{ disabled: printer === null || spool === null, className: "go" }}
-      onOk={() => printer !== null && spool !== null && void start(kind, printer, spool)}
+      onOk={() => printer !== null && spool !== null && void start(kind, printer, spool, sheet && sheetOf(sheet))}
     >
       <div className="stack">
         <label>
@@ -39,6 +55,21 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
             options={trialKindKeys.map((key) => ({ value: key, label: trialKindFor(key).label }))}
           />
         </label>
+        {pieces.length > 0 && (
+          <label>
+            <span className="dim">Piece</span>
+            <Choice
+              label="Piece"
+              className="whole"
+              value={sheet?.id ?? OF_THE_KIND}
+              onChange={(next) => setSheetId(Number(next))}
+              options={[
+                { value: OF_THE_KIND, label: "the one made for it" },
+                ...pieces.map(({ id, name }) => ({ value: id, label: name, group: "your sheets" })),
+              ]}
+            />
+          </label>
+        )}
         <PairFields printerId={printer} spoolId={spool} onPrinter={setPrinter} onSpool={setSpool} />
         <p className="dim">
           {explains}

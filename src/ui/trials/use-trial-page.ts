@@ -75,13 +75,14 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
   const isFlat = topMm < FLAT_MM;
   const shown: View = isFlat && chosenView === "log" ? "above" : chosenView;
   const moves = useTrialMoves(shown === "above" || shown === "path" ? client : null, view);
-  const specimen = kind.specimen(printer ? optionsOf(kind.options, trial.options, printer) : trial.options);
+  const options = printer ? optionsOf(kind.options, trial.options, printer) : trial.options;
+  const specimen = trial.sheet ? trial.sheet.name : sayKey(kind.specimen(options));
   const columns = useMemo(
     () =>
       trialColumns({
         view,
         step: step === "plan" ? "plan" : "check",
-        specimen: sayKey(specimen),
+        specimen,
         plan: trial.plan,
         shown: key,
         varied,

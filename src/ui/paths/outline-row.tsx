@@ -34,7 +34,7 @@ export function withoutOff(item: Item): Item {
 
 export function Row({ item, path }: { item: Item; path: RowPath }) {
   const state = useOutline();
-  const { sheet, wrong, lit, open, onLit, onOpen, onPut, onRows, isFolded, onFold } = state;
+  const { wrong, lit, open, onLit, onOpen, onPut, onNew, isFolded, onFold } = state;
   const field = fieldOf(path);
   const name = rowNameOf(path);
   const isOpen = open === field;
@@ -107,10 +107,7 @@ export function Row({ item, path }: { item: Item; path: RowPath }) {
           ))}
           {(isOpen || inner.length === 0) && (
             <li>
-              <NewRow
-                label={`Lay more in ${name}`}
-                onNew={(row) => onRows(insertRow(sheet.items, [...path, inner.length], row), [...path, inner.length])}
-              />
+              <NewRow label={`Lay more in ${name}`} onNew={(row) => onNew([...path, inner.length], row)} />
             </li>
           )}
         </ol>

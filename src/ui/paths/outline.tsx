@@ -1,7 +1,7 @@
 "use client";
 /** What is laid, in its order, from outside to inside: rows that are opened, dragged, folded, and moved by keys. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { fieldOf, replaceRow, rowAt, RowPath } from "@/core/sheets/rows";
+import { fieldOf, insertRow, replaceRow, rowAt, RowPath } from "@/core/sheets/rows";
 import type { Item, Sheet } from "@/core/sheets/sheet";
 import { NewRow } from "./new-row";
 import { Row } from "./outline-row";
@@ -67,8 +67,13 @@ export function Outline({ sheet, wrong, lit, onLit, onChange }: Props) {
         if (open !== null) onOpen(path ? fieldOf(path) : null);
         if (path) setFocused(fieldOf(path));
       },
+      onNew(path, row) {
+        onChange(insertRow(items, path, row));
+        onOpen(fieldOf(path));
+        setFocused(fieldOf(path));
+      },
     }),
-    [sheet, wrong, lit, open, onLit, onPut, folded, onChange],
+    [sheet, items, wrong, lit, open, onLit, onPut, folded, onChange],
   );
   return (
     <OutlineContext value={state}>
@@ -77,7 +82,7 @@ export function Outline({ sheet, wrong, lit, onLit, onChange }: Props) {
           <Row key={i} item={item} path={[i]} />
         ))}
         <li>
-          <NewRow label="Lay something more" onNew={(row) => state.onRows([...items, row], [items.length])} />
+          <NewRow label="Lay something more" onNew={(row) => state.onNew([items.length], row)} />
         </li>
       </ol>
     </OutlineContext>

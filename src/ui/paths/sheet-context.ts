@@ -24,6 +24,8 @@ export interface OutlineState {
   onPut(path: RowPath, row: Item, gesture?: string): void;
   /** Rows in another order; the row that is spoken of stands at `path` now. */
   onRows(items: Item[], path?: RowPath): void;
+  /** A new row in the place of one, opened. */
+  onNew(path: RowPath, row: Item): void;
 }
 
 export const OutlineContext = createContext<OutlineState | null>(null);

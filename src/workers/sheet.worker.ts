@@ -1,10 +1,10 @@
 /** Lays and inspects a sheet away from the page. Thin: all computation is the core's. */
 import { filamentAreaMm2 } from "@/core/material/bead";
 import { laysMaterial, MoveTable } from "@/core/gcode/moves";
-import { moveSeconds } from "@/core/motion/duration";
 import { limitsFor } from "@/core/motion/limits";
 import { heatProfile } from "@/core/report/report";
 import { buildSheet, layOn } from "@/core/sheets/program";
+import { secondsOfMoves } from "@/core/sheets/seconds";
 import { SheetAnswer, SheetRequest, sheetRequestSchema, SheetView } from "./sheet-messages";
 
 self.onmessage = ({ data }: MessageEvent<unknown>) => {
@@ -34,7 +34,7 @@ function lay({ request, input }: SheetRequest): void {
     return;
   }
   const { moves, row, stroke, fields, layerStarts, tops, strokes } = laid.value;
-  const seconds = moveSeconds(moves, null, limitsFor(input.printer));
+  const seconds = secondsOfMoves(moves, limitsFor(input.printer));
   const endS = new Float64Array(moves.count);
   let at = 0;
   for (let i = 0; i < moves.count; i++) endS[i] = at += seconds[i];

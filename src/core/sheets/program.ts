@@ -9,7 +9,7 @@ import type { LayerSettings } from "../heightplan/proof";
 import { readingOf } from "../machine/reading";
 import { filamentMassG } from "../material/bead";
 import { MoveKind, MoveTable } from "../gcode/moves";
-import { MotionLimits, moveSeconds } from "../motion/duration";
+import type { MotionLimits } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { fillTemplate } from "../printing/template";
 import { templateValuesOf } from "../printing/template-values";
@@ -23,6 +23,7 @@ import { plainNumber, roundTo, sayDuration } from "../units";
 import { SheetContext } from "./checks/check";
 import { sheetChecks } from "./checks";
 import { LaidSheet, LayingWatch, laySheet, SheetWays } from "./lay-sheet";
+import { secondsOfMoves } from "./seconds";
 import type { Item, Sheet } from "./sheet";
 
 export interface SheetInput {
@@ -212,7 +213,7 @@ function waysIn(moves: MoveTable, limits: MotionLimits): Saved {
     if (moves.kind[i] !== MoveKind.travel) continue;
     travelMm += Math.hypot(moves.x[i] - moves.x[i - 1], moves.y[i] - moves.y[i - 1]);
   }
-  for (const one of moveSeconds(moves, null, limits)) seconds += one;
+  for (const one of secondsOfMoves(moves, limits)) seconds += one;
   return { retractions, travelMm, seconds };
 }
 

@@ -4,12 +4,12 @@ import { ByteWriter, writeMoves } from "../gcode/write";
 import { layerTops } from "../heightplan/layer-grid";
 import { planHeightMm, resolveBands, ResolvedBand } from "../heightplan/plan";
 import { followBands, Followed } from "../heightplan/planned";
-import { moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { LaidPrint, layPrint } from "../printing/lay";
 import { Process, processFor } from "../printing/process";
 import { slice, Slice } from "../printing/slices";
 import { settingFor, SettingKey, settingKeys } from "../settings";
+import { secondsOfMoves } from "../sheets/seconds";
 import { bedCentre, Printer } from "../shelf/printer";
 import { specimens } from "../specimens";
 import { PieceShape } from "../specimens/specimen";
@@ -116,7 +116,7 @@ const topsOf = ({ plan, firstLayerHeightMm, layerHeightMm }: Trial): Float64Arra
 
 /** A sheet is laid as it says: small layers are not slowed down, and nothing stands side by side. */
 function printOf({ laid: { moves, layerStarts } }: SheetPiece, printer: Printer): LaidPrint {
-  return { moves, layerStarts, seconds: moveSeconds(moves, null, limitsFor(printer)), spotStarts: [] };
+  return { moves, layerStarts, seconds: secondsOfMoves(moves, limitsFor(printer)), spotStarts: [] };
 }
 
 /** Value as it is raised on the piece. */

@@ -17,6 +17,7 @@ import { reportOf } from "../src/core/report/report";
 import { headOf } from "../src/core/shelf/printer";
 import { printerSchema } from "../src/core/shelf/printer-schema";
 import { demoPrinters } from "../src/server/demo/scenario";
+import { median, row, timed } from "./bench-tools";
 import { writeLarge } from "./large-file";
 
 const MEGABYTES = 100;
@@ -24,22 +25,6 @@ const CHUNK_BYTES = 1 << 20;
 const printer = printerSchema.parse(demoPrinters[0]);
 const folder = mkdtempSync(join(tmpdir(), "cuchara-bench-"));
 const path = join(folder, "large.gcode");
-
-function row(what: string, figure: string, aim = ""): void {
-  console.log(`${what.padEnd(64)} ${figure.padStart(12)}  ${aim}`);
-}
-
-const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1];
-
-function timed(act: () => unknown, rounds = 3): number {
-  return median(
-    Array.from({ length: rounds }, () => {
-      const started = performance.now();
-      act();
-      return performance.now() - started;
-    }),
-  );
-}
 
 /** The file as the database holds it: chunks in memory, so that no disk is measured. */
 function chunksOf(bytes: Uint8Array): Uint8Array[] {

@@ -19,6 +19,7 @@ function bundle(name) {
 
 run(process.execPath, ["--expose-gc", bundle("bench")]);
 run(process.execPath, [bundle("bench-workshop")]);
+run(process.execPath, [bundle("bench-sheets")]);
 run(process.execPath, [bundle("bench-reading")]);
 run(process.execPath, [bundle("bench-link")]);
 run(process.execPath, [`${root}/scripts/bench-page.mjs`]);

@@ -253,7 +253,7 @@ test("played, sought and ended; taken to the Workshop; written out and read in a
   const most = Number(await where.getAttribute("max"));
   await where.fill(String(Math.floor(most / 2)));
   await expect(page.getByText(/layer (39|40|41) of 80/)).toBeVisible();
-  await page.getByRole("button", { name: "End" }).click();
+  await page.getByRole("button", { name: "End", exact: true }).click();
   await expect(page.getByText(/layer \d+ of 80/)).toBeHidden();
   const waiting = page.waitForEvent("download");
   await page.getByRole("link", { name: "Write the sheet out (JSON)" }).click();

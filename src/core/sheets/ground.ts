@@ -35,5 +35,9 @@ export class Ground {
 
 const stepsAlong = (dx: number, dy: number): number => Math.ceil(Math.sqrt(dx * dx + dy * dy) / CELL_MM) || 1;
 
+const PER_MM = 1 / CELL_MM;
+/** Whole cells that make every place on any bed positive, so that cutting off decimals rounds down. */
+const BIAS = SIDE * 16 + 0.5;
+
 const cellAt = (x: number, y: number): number =>
-  (Math.round(y / CELL_MM) & (SIDE - 1)) * SIDE + (Math.round(x / CELL_MM) & (SIDE - 1));
+  (((y * PER_MM + BIAS) | 0) & (SIDE - 1)) * SIDE + (((x * PER_MM + BIAS) | 0) & (SIDE - 1));

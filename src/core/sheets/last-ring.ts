@@ -4,6 +4,8 @@ import type { Path } from "./path";
 
 /** Pairs of places looked at for the nearest; rings of more faces are looked at in every second, third … place. */
 const MOST_PAIRS = 20_000;
+/** Nearer than a thousandth of a millimetre is the same place. */
+const SAME_MM2 = 1e-6;
 
 export class LastRing {
   private count = 0;
@@ -60,6 +62,7 @@ export class LastRing {
           least = far;
           own = n;
           other = i;
+          if (least < SAME_MM2) return { own, other };
         }
       }
     }

@@ -292,7 +292,7 @@ class SheetLayer {
       else {
         if (path.layerEveryMm > 0 && pz >= nozzle.topMm! - 1e-6)
           nozzle.open(roundTo(nozzle.topMm! + path.layerEveryMm, 6));
-        if (!path.lifts.has(isBack ? i + 1 : i)) {
+        if (path.lifts.size === 0 || !path.lifts.has(isBack ? i + 1 : i)) {
           if (!constant) this.between(pt, t, pa, a);
           if (!this.segment(node, constant, as, px, py, pz, x, y, z)) break;
         } else this.segments.lift();

@@ -1,6 +1,7 @@
 "use client";
 /** One sheet: figures and rows on the left, what they lay in the middle, what it takes and what can be done on the right. */
-import { useCallback, useDeferredValue, useMemo, useState } from "react";
+import { memo, useCallback, useMemo, useState } from "react";
+import type { Item, Sheet } from "@/core/sheets/sheet";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
 import { ClashDialog } from "../common/dialogs-later";
@@ -9,6 +10,7 @@ import { UndoRedo } from "../common/undo-redo";
 import { Figures, Whole } from "./figures-card";
 import { KeepOuts } from "./keep-outs";
 import { Outline } from "./outline";
+import type { Wrong } from "./sheet-context";
 import type { Lit } from "./sheet-picture";
 import { SheetSide } from "./sheet-side";
 import { SheetViews } from "./sheet-views";
@@ -30,8 +32,7 @@ export function SheetDesk({ loaded, printer, spool }: Props) {
   const state = useSheet(loaded);
   const { sheet, change, clash, settle, problem, saving, flush, undo, redo, canUndo, canRedo } = state;
   const [lit, setLit] = useState<Lit>(NOTHING_LIT);
-  const shown = useDeferredValue(sheet);
-  const input = useMemo(() => ({ sheet: shown, printer, spool }), [shown, printer, spool]);
+  const input = useMemo(() => ({ sheet, printer, spool }), [sheet, printer, spool]);
   const work = useSheetWork(input);
   const { view, wrong } = work;
   useSheetKeys({ undo, redo });
@@ -61,18 +62,7 @@ export function SheetDesk({ loaded, printer, spool }: Props) {
             <h2>Figures</h2>
             <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           </div>
-          <Figures sheet={sheet} wrong={wrong} onChange={change} />
-          <Whole sheet={sheet} wrong={wrong} onChange={change} />
-          <h2>Laid, in this order</h2>
-          <Outline
-            sheet={sheet}
-            wrong={wrong}
-            lit={lit.field}
-            onLit={onLit}
-            onChange={(items, gesture) => change({ items }, gesture)}
-          />
-          <h2 className={styles.second}>Kept out</h2>
-          <KeepOuts sheet={sheet} wrong={wrong} onChange={(keepOut, gesture) => change({ keepOut }, gesture)} />
+          <Rows sheet={sheet} wrong={wrong} lit={lit.field} onLit={onLit} onChange={change} />
         </section>
         <SheetViews work={work} printer={printer} lit={lit} onLit={setLit} />
         <SheetSide
@@ -90,6 +80,29 @@ export function SheetDesk({ loaded, printer, spool }: Props) {
     </>
   );
 }
+
+interface RowsProps {
+  sheet: Sheet;
+  wrong: Wrong | null;
+  lit: string | null;
+  onLit(field: string | null): void;
+  onChange(change: Partial<Sheet>, gesture?: string): void;
+}
+
+/** All that is typed in; drawn anew for what changes in it, and not for what comes of it. */
+const Rows = memo(function Rows({ sheet, wrong, lit, onLit, onChange }: RowsProps) {
+  const onItems = useCallback((items: Item[], gesture?: string) => onChange({ items }, gesture), [onChange]);
+  return (
+    <>
+      <Figures sheet={sheet} wrong={wrong} onChange={onChange} />
+      <Whole sheet={sheet} wrong={wrong} onChange={onChange} />
+      <h2>Laid, in this order</h2>
+      <Outline sheet={sheet} wrong={wrong} lit={lit} onLit={onLit} onChange={onItems} />
+      <h2 className={styles.second}>Kept out</h2>
+      <KeepOuts sheet={sheet} wrong={wrong} onChange={(keepOut, gesture) => onChange({ keepOut }, gesture)} />
+    </>
+  );
+});
 
 function sayLaid({ strokes, tops }: { strokes: number; tops: readonly number[] }): string {
   const count = (of: number, one: string, many: string) => `${of.toLocaleString("en")} ${of === 1 ? one : many}`;

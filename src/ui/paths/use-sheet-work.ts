@@ -9,6 +9,8 @@ import type { Wrong } from "./sheet-context";
 /** A layout that takes longer is given up for a newer one; checks sooner, for they take longest. */
 const LAYING_PATIENCE_MS = 400;
 const CHECKING_PATIENCE_MS = 300;
+/** Checks begin when the hand rests for so long. */
+const REST_MS = 150;
 /** Nothing is said of work that is over in a moment. */
 const QUIET_MS = 350;
 
@@ -37,6 +39,7 @@ export function useSheetWork(input: SheetInput): SheetWork {
   const started = useRef(0);
 
   useEffect(() => {
+    let resting: ReturnType<typeof setTimeout> | undefined;
     const lays = new SheetClient(
       "lay",
       (answer, of) => {
@@ -44,7 +47,8 @@ export function useSheetWork(input: SheetInput): SheetWork {
         if (answer.kind === "laid") {
           setView(answer.view);
           setWrong(null);
-          inspects.wish(of);
+          clearTimeout(resting);
+          resting = setTimeout(() => inspects.wish(of), REST_MS);
         } else if (answer.kind === "wrong") setWrong({ field: answer.field, message: answer.message });
         else if (answer.kind === "failed") setWrong({ field: "", message: answer.message });
       },
@@ -62,6 +66,7 @@ export function useSheetWork(input: SheetInput): SheetWork {
     );
     clients.current = { lays, inspects };
     return () => {
+      clearTimeout(resting);
       lays.close();
       inspects.close();
     };

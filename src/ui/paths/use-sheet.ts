@@ -1,7 +1,7 @@
 "use client";
 /** A sheet as it is edited: kept on the server by itself, with undo. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import type { Sheet } from "@/core/sheets/sheet";
 import { api } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
@@ -36,7 +36,15 @@ export function useSheet(loaded: KeptSheet) {
     },
     readCurrent: (current) => ({ fields: sheetIn(current as KeptSheet), version: (current as KeptSheet).revision }),
   });
-  const { now, past, future, edit, undo, redo } = history();
+  const { now, past, future, undo, redo } = history();
+  // One and the same from render to render, so that what it is handed to is not drawn again.
+  const change = useCallback(
+    (next: Partial<Sheet>, gesture = `change-${performance.now()}`) => {
+      const { now: before, edit } = history.getState();
+      edit({ sheet: { ...before.sheet, ...next } }, gesture);
+    },
+    [history],
+  );
   return {
     ...saving,
     sheet: now.sheet,
@@ -44,7 +52,6 @@ export function useSheet(loaded: KeptSheet) {
     canRedo: future.length > 0,
     undo,
     redo,
-    change: (next: Partial<Sheet>, gesture = `change-${performance.now()}`) =>
-      edit({ sheet: { ...now.sheet, ...next } }, gesture),
+    change,
   };
 }

@@ -11,7 +11,8 @@ interface Common {
   isAround: boolean;
 }
 /** An edge of a place kept out, or a circle. */
-type Shape = Common & ({ kind: "circle"; x: number; y: number; radius: number } | { kind: "ring"; points: Point[] });
+export type Shape = Common &
+  ({ kind: "circle"; x: number; y: number; radius: number } | { kind: "ring"; points: Point[] });
 
 /** Where a stroke was cut is on the edge by so much. */
 const ON_EDGE_MM = 1e-3;
@@ -67,25 +68,27 @@ export class KeptOut {
     return this.shapes.length === 0;
   }
 
-  isInside(x: number, y: number, z: number): boolean {
-    return this.shapes.some((shape) => z >= shape.from && z <= shape.to && lies(shape, x, y));
+  /** @param but a place that does not count: the one whose edge is gone along */
+  isInside(x: number, y: number, z: number, but: Shape | null = null): boolean {
+    return this.shapes.some((shape) => shape !== but && z >= shape.from && z <= shape.to && lies(shape, x, y));
   }
 
   /** The way from one place on an edge to another along it, the shorter way round; null where strokes are to cross over. */
-  wayRound(from: Point, to: Point, z: number): Point[] | null {
+  wayRound(from: Point, to: Point, z: number): { places: Point[]; shape: Shape } | null {
     for (const shape of this.shapes) {
       if (!shape.isAround || z < shape.from || z > shape.to) continue;
       if (farFrom(shape, from) > ON_EDGE_MM || farFrom(shape, to) > ON_EDGE_MM) continue;
-      return shape.kind === "circle" ? arcWay(shape, from, to) : ringWay(shape.points, from, to);
+      const places = shape.kind === "circle" ? arcWay(shape, from, to) : ringWay(shape.points, from, to);
+      return { places, shape };
     }
     return null;
   }
 
   /** Where a segment crosses an edge, 0 to 1 along it, in order; the ends are not among them. */
-  crossings(x0: number, y0: number, x1: number, y1: number, z: number): number[] {
+  crossings(x0: number, y0: number, x1: number, y1: number, z: number, but: Shape | null = null): number[] {
     const found: number[] = [];
     for (const shape of this.shapes) {
-      if (z < shape.from || z > shape.to) continue;
+      if (shape === but || z < shape.from || z > shape.to) continue;
       if (shape.kind === "circle") circleCrossings(shape, x0, y0, x1 - x0, y1 - y0, found);
       else ringCrossings(shape.points, x0, y0, x1 - x0, y1 - y0, found);
     }
@@ -160,10 +163,10 @@ function arcWay({ x, y, radius }: { x: number; y: number; radius: number }, from
   if (turn > Math.PI) turn -= 2 * Math.PI;
   if (turn < -Math.PI) turn += 2 * Math.PI;
   const steps = Math.max(1, Math.ceil((facesFor(radius) * Math.abs(turn)) / (2 * Math.PI)));
-  // Chords lie inside their circle: their ends are moved out so far that their middles lie on the edge.
+  // Chords lie inside their circle; tangents do not: their corners stand half a step on, and so far out.
   const outer = radius / Math.cos(turn / steps / 2);
-  const way = Array.from({ length: steps - 1 }, (_, i) => {
-    const angle = begin + (turn * (i + 1)) / steps;
+  const way = Array.from({ length: steps }, (_, i) => {
+    const angle = begin + (turn * (i + 0.5)) / steps;
     return { x: x + outer * Math.cos(angle), y: y + outer * Math.sin(angle) };
   });
   return [...way, to];

@@ -1,5 +1,5 @@
 /** Segments of strokes laid outside of all that is kept out: cut at its edges, over the gap, or round along it. */
-import type { KeptOut } from "./keep-out";
+import type { KeptOut, Shape } from "./keep-out";
 import type { BeadNow, LaidAs, Nozzle } from "./nozzle";
 
 export class Segments {
@@ -50,22 +50,22 @@ export class Segments {
       nozzle.goOver(x, y, z, as);
       return;
     }
-    way.forEach((at, i) => {
-      const share = (i + 1) / way.length;
-      this.outside(bead, as, at.x, at.y, fromZ + (z - fromZ) * share);
+    const { places, shape } = way;
+    places.forEach((at, i) => {
+      const share = (i + 1) / places.length;
+      this.outside(bead, as, at.x, at.y, fromZ + (z - fromZ) * share, shape);
     });
   }
 
   /** On along the edge of one place kept out, but not into another. */
-  private outside(bead: BeadNow, as: LaidAs, x: number, y: number, z: number): void {
-    const { nozzle } = this;
-    const [x0, y0] = [nozzle.x, nozzle.y];
-    const cuts = [0, ...this.keptOut.crossings(x0, y0, x, y, z), 1];
+  private outside(bead: BeadNow, as: LaidAs, x: number, y: number, z: number, edge: Shape): void {
+    const { x: x0, y: y0, z: z0 } = this.nozzle;
+    const cuts = [0, ...this.keptOut.crossings(x0, y0, x, y, z, edge), 1];
     for (let i = 0; i + 1 < cuts.length; i++) {
-      const on = (share: number) => [x0 + (x - x0) * share, y0 + (y - y0) * share] as const;
+      const on = (share: number) => [x0 + (x - x0) * share, y0 + (y - y0) * share, z0 + (z - z0) * share] as const;
       const [mx, my] = on((cuts[i] + cuts[i + 1]) / 2);
-      if (this.keptOut.isInside(mx, my, z)) continue;
-      this.direct(bead, as, ...on(cuts[i]), z, ...on(cuts[i + 1]), z);
+      if (this.keptOut.isInside(mx, my, z, edge)) continue;
+      this.direct(bead, as, ...on(cuts[i]), ...on(cuts[i + 1]));
     }
   }
 

@@ -63,7 +63,8 @@ export function TrialHead({ trial, printers, spools, onEdit, right, printed }: P
             <p className="sub">{printed}</p>
           ) : (
             <p className="sub" title={kind.explains}>
-              {kind.label}, {[besideText, bandText].filter(Boolean).join(", ")}
+              {kind.label}, {trial.sheet ? `on “${trial.sheet.name}”, ` : ""}
+              {[besideText, bandText].filter(Boolean).join(", ")}
               {trial.plan.baseHeightMm > 0 && ` on a ${plainNumber(trial.plan.baseHeightMm)} mm base`}.{" "}
               {otherFixed(trial)} {begins && `${begins[0].toUpperCase()}${begins.slice(1)}.`}
               {needs && ` Settle first: ${needs}.`}
@@ -90,16 +91,21 @@ export function TrialHead({ trial, printers, spools, onEdit, right, printed }: P
             options={spools.map((spool) => ({ value: spool.id, label: spoolTitle(spool) }))}
             onChange={(spoolId) => onEdit({ spoolId })}
           />
-          <HeightField
-            label="Layers"
-            value={trial.layerHeightMm}
-            onChange={(layerHeightMm) => onEdit({ layerHeightMm })}
-          />
-          <HeightField
-            label="First layer"
-            value={trial.firstLayerHeightMm}
-            onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })}
-          />
+          {/* A sheet brings its own heights along. */}
+          {!trial.sheet && (
+            <>
+              <HeightField
+                label="Layers"
+                value={trial.layerHeightMm}
+                onChange={(layerHeightMm) => onEdit({ layerHeightMm })}
+              />
+              <HeightField
+                label="First layer"
+                value={trial.firstLayerHeightMm}
+                onChange={(firstLayerHeightMm) => onEdit({ firstLayerHeightMm })}
+              />
+            </>
+          )}
           <Fixed trial={trial} onEdit={onEdit} />
           {tools > 1 && (
             <Choice

@@ -1,11 +1,12 @@
 /** A sheet laid: its rows in their order, as one move table. */
 import { MoveKind } from "../gcode/moves";
 import type { Point } from "../geometry/polygons";
-import { beadAreaMm2, beadSpacingMm, filamentAreaMm2 } from "../material/bead";
+import { beadSpacingMm } from "../material/bead";
 import { refuse, Refusal, Result, succeed } from "../result";
 import { plainNumber, roundTo } from "../units";
 import { Affine, behind, mirrored, placed, shifted, still, turned } from "./affine";
 import { bandAt, rehearsedBands, SheetBands } from "./bands";
+import { Beads } from "./beads";
 import { Along, compileSheet, LayNode, LineText, RepeatNode, SheetNode } from "./compile";
 import { fillOf } from "./fill";
 import { KeptOut } from "./keep-out";
@@ -78,7 +79,7 @@ class SheetLayer {
   private readonly segments: Segments;
   private readonly path = new Path();
   private readonly lastRing = new LastRing();
-  private readonly filamentArea: number;
+  private readonly beads: Beads;
   private readonly slotZ: number;
   private readonly slotLayer: number;
   private readonly slotT: number;
@@ -98,7 +99,7 @@ class SheetLayer {
   ) {
     this.nozzle = new Nozzle(ways, sheet.optimise?.noNeedlessRetraction !== false);
     this.segments = new Segments(this.nozzle, keptOut);
-    this.filamentArea = filamentAreaMm2(ways.filamentDiameterMm);
+    this.beads = new Beads(scope, ways.filamentDiameterMm);
     [this.slotZ, this.slotLayer, this.slotT, this.slotA, this.slotValue] = ["z", "layer", "t", "a", "value"].map(
       (name) => scope.names.get(name)!,
     );
@@ -263,7 +264,7 @@ class SheetLayer {
       field: node.field,
       stroke: this.strokes - 1,
       kind: MoveKind.outerWall,
-      retract: this.retractionOf(node),
+      retract: this.orRefused(this.beads.retractionOf(node)),
     };
     if (this.refusal) return;
     const nominalZ = slots[this.slotZ];
@@ -325,14 +326,6 @@ class SheetLayer {
     if (this.watch(this.nozzle.moves)) return true;
     this.refusal ??= refuse(STOPPED, field);
     return false;
-  }
-
-  private retractionOf({ retract, field }: LayNode): boolean | number | null {
-    if (retract === null || typeof retract === "boolean") return retract;
-    const mm = retract(this.scope.slots);
-    if (!(mm >= 0 && mm <= 20))
-      this.refusal ??= refuse(`${plainNumber(mm)} mm cannot be drawn back: 0 to 20 can.`, `${field}.retract`);
-    return mm;
   }
 
   private fill(node: LayNode, fill: NonNullable<LayNode["fill"]>, place: Affine, as: LaidAs, z: number): void {
@@ -423,35 +416,13 @@ class SheetLayer {
   }
 
   private beadOf(node: LayNode): BeadNow | null {
-    const { slots } = this.scope;
-    const [widthMm, heightMm] = [node.widthMm.at(slots), node.heightMm.at(slots)];
-    const flow = node.flow.at(slots);
-    const speedMmS = (node.followsBands ? this.waysHere()?.speedMmS : undefined) ?? node.speedMmS.at(slots);
-    if (!(widthMm > 0 && widthMm < 20 && heightMm > 0 && heightMm < 5)) {
-      this.refusal ??= refuse(
-        `A bead ${plainNumber(widthMm)} mm wide and ${plainNumber(heightMm)} mm high cannot be laid.`,
-        `${node.field}.bead`,
-      );
-      return null;
-    }
-    if (!(speedMmS > 0.1 && speedMmS <= 2000)) {
-      this.refusal ??= refuse(`A speed of ${plainNumber(speedMmS)} mm/s cannot be.`, `${node.field}.speedMmS`);
-      return null;
-    }
-    if (!(flow >= 0 && flow <= 500)) {
-      this.refusal ??= refuse(`A flow of ${plainNumber(flow)} % cannot be.`, `${node.field}.flow`);
-      return null;
-    }
-    const perMm = node.filamentPerMm ? node.filamentPerMm.at(slots) : null;
-    if (perMm !== null && !(perMm >= 0 && perMm <= 20)) {
-      this.refusal ??= refuse(
-        `${plainNumber(perMm)} mm of filament for every mm cannot be fed.`,
-        `${node.field}.bead.filamentPerMm`,
-      );
-      return null;
-    }
-    const areaMm2 = perMm === null ? beadAreaMm2(widthMm, heightMm) : perMm * this.filamentArea;
-    return { areaMm2: (areaMm2 * flow) / 100, widthMm, speedMmS };
+    return this.orRefused(this.beads.of(node, this.waysHere()?.speedMmS ?? null));
+  }
+
+  private orRefused<T>(result: Result<T>): T | null {
+    if (result.ok) return result.value;
+    this.refusal ??= result;
+    return null;
   }
 
   private segment(

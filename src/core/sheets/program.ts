@@ -22,6 +22,7 @@ import { spoolTitle } from "../shelf/spool-title";
 import { plainNumber, roundTo, sayDuration } from "../units";
 import { SheetContext } from "./checks/check";
 import { sheetChecks } from "./checks";
+import { drawFromAbove } from "./drawing";
 import { LaidSheet, LayingWatch, laySheet, SheetWays } from "./lay-sheet";
 import { secondsOfMoves } from "./seconds";
 import type { Item, Sheet } from "./sheet";
@@ -141,8 +142,12 @@ function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet, lineOfMov
       `Cuchara: a sheet, ${sheet.name}`,
       `printer  ${printer.name}, ${plainNumber(printer.nozzleMm)} mm nozzle`,
       `spool    ${spoolTitle(spool)}, ${spool.material}`,
+      `lays     ${laid.strokes.toLocaleString("en")} strokes in ${laid.tops.length.toLocaleString("en")} layers`,
       ...sheet.figures.map(({ name, value, unit = "" }) => `figure   ${name} = ${value} ${unit}`.trimEnd()),
-    ].map((line) => `; ${line.replace(/[\r\n]/g, " ")}`),
+      "",
+      ...drawFromAbove(laid.moves),
+      "",
+    ].map((line) => `; ${line.replace(/[\r\n]/g, " ")}`.trimEnd()),
   );
   lines(start.value);
   const { x, y } = stateAfter(start.value, readingOf(printer));

@@ -99,3 +99,30 @@ export function allRows(items: readonly Item[], parent: RowPath = []): RowPath[]
     return [path, ...("items" in item ? allRows(item.items, path) : [])];
   });
 }
+
+/**
+ * The order of two repeats round one another: the inner one is taken outside of the outer one, past all that lie between. Null where one of
+ * them has other rows, too, or something else lies between.
+ */
+export function raiseRepeat(items: readonly Item[], inner: RowPath, outer: RowPath): Item[] | null {
+  let all = [...items];
+  for (let path = [...inner]; path.length > outer.length; path = path.slice(0, -1)) {
+    const [row, parent] = [rowAt(all, path), rowAt(all, path.slice(0, -1))];
+    if (row?.kind !== "repeat" || parent?.kind !== "repeat" || parent.items.length !== 1) return null;
+    all = swapWithParent(all, path);
+  }
+  return all;
+}
+
+/** A row dropped on another: repeats round one another change their order, everything else is moved. */
+export function dropRow(items: readonly Item[], from: RowPath, to: RowPath, place: DropPlace): Item[] {
+  const isWithin = (path: RowPath, other: RowPath) => path.length > other.length && liesIn(path, other);
+  const raised = isWithin(from, to)
+    ? place === "into"
+      ? null
+      : raiseRepeat(items, from, to)
+    : isWithin(to, from)
+      ? raiseRepeat(items, to, from)
+      : null;
+  return raised ?? moveRow(items, from, to, place);
+}

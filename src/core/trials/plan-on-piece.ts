@@ -1,5 +1,8 @@
 /** A first round's bands on a piece of another height. */
-import { HeightPlan, LOWEST_BAND_MM } from "../heightplan/plan";
+import type { HeightPlan } from "../heightplan/plan";
+import type { SettingKey } from "../settings";
+import { asksForBands } from "../sheets/scope";
+import type { Sheet } from "../sheets/sheet";
 import { roundTo } from "../units";
 
 /** A band of fewer layers cannot be judged. Common practice, no source. */
@@ -15,10 +18,14 @@ export function layerMmOf(tops: readonly number[]): number {
   return [...counts].reduce((most, one) => (one[1] > most[1] ? one : most))[0];
 }
 
-/** The plan's values for strokes that take them side by side: as thin as bands can be, so that all of them are there. */
-export function planBeside(plan: HeightPlan): HeightPlan {
-  const { sideBySide: _, ...rest } = plan;
-  return { ...rest, baseHeightMm: 0, bands: plan.bands.map((band) => ({ ...band, heightMm: LOWEST_BAND_MM })) };
+/** The plan's values for strokes that take them side by side, in one band from the bed to the top. */
+export function planBeside(plan: HeightPlan, setting: SettingKey, tops: readonly number[]): HeightPlan {
+  const values = plan.sideBySide?.values ?? plan.bands.flatMap(({ settings }) => settings[setting] ?? []);
+  return {
+    baseHeightMm: 0,
+    bands: [{ heightMm: tops[tops.length - 1], settings: {} }],
+    sideBySide: { setting, values },
+  };
 }
 
 /**
@@ -37,4 +44,15 @@ export function planOnPiece(plan: HeightPlan, tops: readonly number[]): HeightPl
     baseHeightMm: 0,
     bands: chosen.map((index, i) => ({ ...plan.bands[index], heightMm: roundTo(edgeAt(i + 1) - edgeAt(i), 6) })),
   };
+}
+
+/** A first round's plan for a sheet: over its height, or side by side where its strokes ask for that. */
+export function planForSheet(sheet: Sheet, plan: HeightPlan, setting: SettingKey, tops: readonly number[]): HeightPlan {
+  return asksForBands(sheet) ? planBeside(plan, setting, tops) : planOnPiece(plan, tops);
+}
+
+/** The layer heights of a trial on a piece. */
+export function heightsOfPiece(tops: readonly number[]): { layerHeightMm: number; firstLayerHeightMm: number } {
+  const layerHeightMm = layerMmOf(tops);
+  return { layerHeightMm, firstLayerHeightMm: Math.min(tops[0], layerHeightMm) };
 }

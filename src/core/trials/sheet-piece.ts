@@ -75,8 +75,9 @@ const waysOf = ({ travelMmS, retractionMm, retractionMmS }: Process): BandWays =
   retractionMmS,
 });
 
-/** What a sheet's formulas call the values of a plan's bands: those of the setting that the trial is about. */
+/** What a sheet's formulas call the values of a plan's bands: those of the setting that the trial is about, or those side by side. */
 export function bandValues(trial: Pick<Trial, "kind" | "plan" | "options" | "fixed">, printer: Printer): number[] {
+  if (trial.plan.sideBySide) return trial.plan.sideBySide.values;
   const key = primaryKey(trial, printer);
   return trial.plan.bands.map(({ settings }) => settings[key] ?? trial.fixed[key] ?? 0);
 }
@@ -89,10 +90,13 @@ function bandsFor(trial: Trial, printer: Printer, process: Process): SheetBands 
     // A sheet has speeds of its own: only what the bands vary takes their place.
     return { ...waysOf(own), ...(settings.printSpeed === undefined ? {} : { speedMmS: own.outerWallMmS }) };
   };
+  const values = bandValues(trial, printer);
+  const isBeside = trial.plan.sideBySide !== undefined;
   return {
-    edgesMm: bandEdgesMm(trial.plan).slice(0, -1),
-    values: bandValues(trial, printer),
-    ways: bands.map(({ settings }) => waysIn(settings)),
+    // What stands side by side holds from the bed up.
+    edgesMm: isBeside ? values.map(() => 0) : bandEdgesMm(trial.plan).slice(0, -1),
+    values,
+    ways: isBeside ? values.map(() => waysIn(bands[0].settings)) : bands.map(({ settings }) => waysIn(settings)),
     baseWays: waysOf(process),
   };
 }

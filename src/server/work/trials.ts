@@ -5,7 +5,6 @@ import { layerTops } from "@/core/heightplan/layer-grid";
 import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
 import { usualLayerMm } from "@/core/printing/process";
-import { asksForBands } from "@/core/sheets/scope";
 import type { Sheet } from "@/core/sheets/sheet";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
@@ -14,9 +13,9 @@ import type { Round } from "@/core/trials/kind";
 import { forPrinter, forSpool } from "@/core/trials/copy";
 import { CopyTarget } from "@/core/trials/copy-schema";
 import { firstRound } from "@/core/trials/first-round";
-import { layerMmOf, planBeside, planOnPiece } from "@/core/trials/plan-on-piece";
+import { heightsOfPiece, planForSheet } from "@/core/trials/plan-on-piece";
 import { bandValues, heightsOf, takesSheet } from "@/core/trials/sheet-piece";
-import { checkOptions } from "@/core/options/option";
+import { checkOptions, optionsOf } from "@/core/options/option";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
@@ -54,7 +53,6 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   const { printerId, spoolId } = wanted;
   const printer = printers.get(printerId)!;
   const spool = spools.get(spoolId)!;
-  const heights = { layerHeightMm: usualLayerMm(printer), firstLayerHeightMm: usualLayerMm(printer) };
   if (wanted.tool >= printer.tools) {
     throw new Refused("invalid", `${printer.name} has no tool ${wanted.tool}: its tools are counted from 0.`, {
       field: "tool",
@@ -63,15 +61,14 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   const kept = keptSettings(printerId, spoolId);
   const carried = carriedSettings(printerId, spoolId);
   const request = { printer, spool, kept, carried, options: wanted.options };
-  const usual = firstRound(wanted.kind, { ...request, ...heights });
-  const tops = wanted.sheet ? topsOfSheet({ ...wanted, sheet: wanted.sheet }, usual, printer, spool) : null;
-  if (tops)
-    Object.assign(heights, { layerHeightMm: layerMmOf(tops), firstLayerHeightMm: Math.min(tops[0], layerMmOf(tops)) });
-  const layerHeightMm = wanted.layerHeightMm ?? heights.layerHeightMm;
-  const firstLayerHeightMm = wanted.firstLayerHeightMm ?? heights.firstLayerHeightMm;
-  const { plan: round, fixed } = firstRound(wanted.kind, { ...request, layerHeightMm, firstLayerHeightMm });
-  const besides = wanted.sheet && asksForBands(wanted.sheet);
-  const plan = besides ? planBeside(round) : tops ? planOnPiece(round, tops) : round;
+  const usual = { layerHeightMm: usualLayerMm(printer), firstLayerHeightMm: usualLayerMm(printer) };
+  const roundOn = (heights: typeof usual) => firstRound(wanted.kind, { ...request, ...heights });
+  const tops = wanted.sheet ? topsOfSheet({ ...wanted, sheet: wanted.sheet }, roundOn(usual), printer, spool) : null;
+  const own = tops ? heightsOfPiece(tops) : usual;
+  const { layerHeightMm = own.layerHeightMm, firstLayerHeightMm = own.firstLayerHeightMm } = wanted;
+  const { plan: round, fixed } = roundOn({ layerHeightMm, firstLayerHeightMm });
+  const setting = kind.setting(printer, optionsOf(kind.options, wanted.options, printer));
+  const plan = wanted.sheet && tops ? planForSheet(wanted.sheet, round, setting, tops) : round;
   return {
     ...wanted,
     layerHeightMm,

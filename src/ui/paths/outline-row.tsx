@@ -4,9 +4,9 @@ import { DragEvent, KeyboardEvent, useState } from "react";
 import {
   allRows,
   DropPlace,
+  dropRow,
   fieldOf,
   insertRow,
-  moveRow,
   nestRow,
   removeRow,
   rowAt,
@@ -201,7 +201,7 @@ function useDrop(path: RowPath, isAround: boolean) {
       setDrop(null);
       if (!dragged) return;
       const row = rowAt(sheet.items, dragged);
-      const next = moveRow(sheet.items, dragged, path, placeOf(event));
+      const next = dropRow(sheet.items, dragged, path, placeOf(event));
       dragged = null;
       onRows(
         next,

@@ -134,6 +134,22 @@ test("a jump without drawing back across open bed is told, one over what is laid
   ).toBeUndefined();
 });
 
+test("the top of the program says what it is and draws it: a ring is as round in text as signs can be", () => {
+  const sheet = sheetOf([{ kind: "circle", centre: ["110", "110"], radiusMm: "20" }], {
+    figures: [{ name: "r", value: "20", unit: "mm" }],
+  });
+  const built = buildSheet({ sheet, printer: ladle, spool: saffron });
+  if (!built.ok) throw new Error(built.message);
+  const head = new TextDecoder().decode(built.value.bytes).split("G28")[0].split("\n");
+  expect(head).toContain("; figure   r = 20 mm");
+  expect(head).toContain("; 40 × 40 mm, seen from above");
+  const drawn = head.filter((line) => /^; [ o]+$/.test(line)).map((line) => line.slice(2));
+  const widest = Math.max(...drawn.map(({ length }) => length));
+  // Signs are twice as high as wide.
+  expect(widest / drawn.length).toBeCloseTo(2, 0);
+  expect(drawn[Math.floor(drawn.length / 2)].trim()).toMatch(/^o+ {20,}o+$/);
+});
+
 test("a gap that is crossed can be gone round at one press", () => {
   const sheet = sheetOf([line(["80", "100"], ["140", "100"])], {
     keepOut: [{ shape: "circle", centre: [110, 100], radiusMm: 5 }],

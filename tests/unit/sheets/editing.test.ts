@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { readPoints, sayPoints } from "@/core/sheets/points";
 import { namesAt, previewOf } from "@/core/sheets/preview";
-import { allRows, moveRow, rowAt } from "@/core/sheets/rows";
+import { allRows, dropRow, moveRow, rowAt } from "@/core/sheets/rows";
 import type { Item, Sheet } from "@/core/sheets/sheet";
 import { sheetSchema } from "@/core/sheets/sheet-schema";
 import { layerOfMove, shadesOf } from "@/ui/paths/paint";
@@ -32,6 +32,36 @@ test("a row is dropped before, behind or into another", () => {
   expect(radii(moveRow(items, [0], [1], "into"))).toEqual(["2", "3", "1", "4"]);
   expect(radii(moveRow(items, [1, 1, 0], [0], "before"))).toEqual(["3", "1", "2", "4"]);
   expect(radii(moveRow(items, [0], [1, 0], "before"))).toEqual(["1", "2", "3", "4"]);
+});
+
+test("repeats round one another change their order when one is dropped on the other", () => {
+  const nested: Item[] = [
+    {
+      kind: "repeat",
+      along: "x",
+      count: "2",
+      spacingMm: "9",
+      items: [
+        {
+          kind: "repeat",
+          along: "y",
+          count: "3",
+          spacingMm: "9",
+          items: [{ kind: "repeat", along: "z", count: "4", spacingMm: "0.2", items: [ring("1")] }],
+        },
+      ],
+    },
+  ];
+  const order = (all: readonly Item[]): string =>
+    all.map((item) => (item.kind === "repeat" ? item.along + order(item.items) : "o")).join("");
+  expect(order(nested)).toBe("xyzo");
+  expect(order(dropRow(nested, [0, 0, 0], [0], "before"))).toBe("zxyo");
+  expect(order(dropRow(nested, [0], [0, 0, 0], "after"))).toBe("zxyo");
+  expect(order(dropRow(nested, [0, 0], [0], "before"))).toBe("yxzo");
+  // Where others lie beside it, it is taken out alone.
+  const [first] = nested;
+  const beside: Item[] = [{ ...first, items: [...(first as { items: Item[] }).items, ring("2")] } as Item];
+  expect(order(dropRow(beside, [0, 0], [0], "before"))).toBe("yzoxo");
 });
 
 test("wherever a row is dropped, every row is there once, and none lies in itself", () => {

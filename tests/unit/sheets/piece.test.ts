@@ -7,7 +7,7 @@ import type { Sheet } from "@/core/sheets/sheet";
 import { sheetSchema } from "@/core/sheets/sheet-schema";
 import { buildTrial } from "@/core/trials/build";
 import { inspectTrial } from "@/core/trials/inspect";
-import { layerMmOf, planOnPiece } from "@/core/trials/plan-on-piece";
+import { layerMmOf, planBeside, planOnPiece } from "@/core/trials/plan-on-piece";
 import { bandValues, heightsOf, takesSheet } from "@/core/trials/sheet-piece";
 import type { Trial } from "@/core/trials/trial";
 import { trialKindKeys, TrialKindKey } from "@/core/trials";
@@ -147,6 +147,23 @@ test("`band(k)` lays values side by side, and own lines may say them", () => {
   expect(speeds.map((i) => moves.feedMmS[i])).toEqual([20, 30, 40, 50]);
   const alone = laySheet({ ...ladder, rehearse: undefined }, waysOn(ladle, saffron));
   expect(alone).toMatchObject({ ok: false, message: expect.stringContaining("rehearse it here") });
+});
+
+test("a ladder whose strokes take a trial's values side by side is its piece: every value is there, and nothing is stopped", () => {
+  const ladder = exampleSheets.find(({ name }) => name.includes("ladder"))!;
+  const speeds = sheetSchema.parse(
+    JSON.parse(JSON.stringify(ladder).replace('"bead":{"widthMm":"band(k)"}', '"speedMmS":"band(k)"')),
+  );
+  const trial = trialOfKind("speed", ladle, saffron, { sheet: speeds });
+  const { built, inspected, text } = builtOf({ ...trial, plan: planBeside(trial.plan, "printSpeed", [0.2]) });
+  expect(text).toContain("; side by side, speed in mm/s");
+  const wanted = trial.plan.bands.map(({ settings }) => Math.round(settings.printSpeed!));
+  const { moves } = tablesOf(built.bytes);
+  const laidAt = new Set<number>();
+  for (let i = 1; i < moves.count; i++)
+    if (laysMaterial(moves.kind[i]) && moves.y[i] > 70) laidAt.add(Math.round(moves.feedMmS[i]));
+  expect([...laidAt].sort((a, b) => a - b)).toEqual([...wanted].sort((a, b) => a - b));
+  expect(inspected.findings.filter(({ severity }) => severity === "stop")).toEqual([]);
 });
 
 test("what goes back down to the bed is no piece of a trial, and says what to do", () => {

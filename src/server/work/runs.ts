@@ -6,6 +6,8 @@ import { spoolTitle } from "@/core/shelf/spool-title";
 import type { TrialKindKey } from "@/core/trials";
 import { inAnotherKind } from "@/core/trials/in-another-kind";
 import { nextRound } from "@/core/trials/next-round";
+import { planOnPiece } from "@/core/trials/plan-on-piece";
+import { bandValues, heightsOf } from "@/core/trials/sheet-piece";
 import { guideOf, Run, soughtKey, toldOf, unitsOf, verdictOf } from "@/core/trials/run";
 import type { Trial, TrialInput } from "@/core/trials/trial";
 import { pieceOf } from "@/core/simulator/piece/piece";
@@ -202,12 +204,26 @@ export function addNextRound(trial: StoredTrial, run: Run, weights: Weights, kin
   const plan = nextRound(run.trial, run.printer, verdict);
   if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
   const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;
-  return trials.add({ ...fields, ...withoutIds(run.trial), plan: plan.value, name, round, from: trial.id });
+  return trials.add({
+    ...fields,
+    ...withoutIds(run.trial),
+    plan: fittedTo({ ...inputFor(trial), trial: run.trial }, plan.value),
+    name,
+    round,
+    from: trial.id,
+  });
 }
 
 /** What a run's trial was printed with, for a trial of its own. */
-function withoutIds({ layerHeightMm, firstLayerHeightMm, fixed, tool, options }: Trial) {
-  return { layerHeightMm, firstLayerHeightMm, fixed, tool, options };
+function withoutIds({ layerHeightMm, firstLayerHeightMm, fixed, tool, options, sheet }: Trial) {
+  return { layerHeightMm, firstLayerHeightMm, fixed, tool, options, sheet };
+}
+
+/** A plan on the piece of a run: one of one's own has a height that no plan changes. */
+function fittedTo({ trial, printer, spool }: TrialInput, plan: Trial["plan"]): Trial["plan"] {
+  if (!trial.sheet || plan.sideBySide) return plan;
+  const tops = heightsOf(trial.sheet, printer, spool, bandValues({ ...trial, plan }, printer));
+  return tops.ok ? planOnPiece(plan, tops.value) : plan;
 }
 
 /** What a simulated printer made of a run; a 404 with a sentence for a piece that is really there. */

@@ -40,7 +40,7 @@ export function PathsPage() {
     <>
       <h1>Paths</h1>
       <p className="sub">A print from figures, strokes and repeats: no model, no slicing, laid as it is typed.</p>
-      <p className="line">
+      <p className="line above">
         <Button type="primary" loading={busy} onClick={() => void begin(emptySheet)}>
           New sheet
         </Button>
@@ -56,7 +56,7 @@ export function PathsPage() {
       {sheets.isLoading && <Loading />}
       {(sheets.data?.length ?? 0) > 0 && (
         <ul className="rows section" aria-label="Sheets">
-          {sheets.data!.map(({ id, name, items, figures }) => (
+          {[...sheets.data!].reverse().map(({ id, name, items, figures }) => (
             <li key={id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) auto auto" }}>
               <Link className="title" href={`/paths/${id}`}>
                 {name}

@@ -47,7 +47,7 @@ export function SheetPicture({ view, side, heightPx, lit, play, onLit }: Props) 
     const painter = new Painter(context);
     const brush =
       side === "above"
-        ? shadesOf(view, palette.base, palette.primary, beadPx)
+        ? shadesOf(view, palette.lineStrong, palette.primary, beadPx)
         : { colour: palette.primary, widthPx: beadPx };
     painter.paint(view, side, projection, brush, { from: 0, to: view.laid.moves.count });
     return () => painter.stop();

@@ -182,7 +182,7 @@ function wallStroke(ring: Point[], kind: number, overAir: Region, seamNear: Poin
 }
 
 /** Neighbouring lines joined at their ends where the way between them stays inside: one zigzag instead of many starts. */
-function joinLines(
+export function joinLines(
   lines: { a: Point; b: Point; row: number }[],
   kind: number,
   region: Region,

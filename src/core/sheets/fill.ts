@@ -1,6 +1,8 @@
 /** The inside of a closed stroke as strokes: rings inside one another, or lines across. */
+import { MoveKind } from "../gcode/moves";
 import { islandsOf, offset, offsets, Point, Region, Ring, ringAreaMm2 } from "../geometry/polygons";
 import { distanceMm, hatch } from "../geometry/segments";
+import { joinLines } from "../printing/island";
 
 export interface FillRequest {
   outline: Ring;
@@ -14,6 +16,8 @@ export interface FillRequest {
 }
 
 const MOST_RINGS = 2000;
+/** Lines further apart than this, in spacings, are not joined. */
+const MOST_JOINED = 1.3;
 
 /** Strokes that fill it, in the order they are laid; a ring ends where it begins. */
 export function fillOf({ outline, pattern, angle, spacingMm, share, from }: FillRequest): Point[][] {
@@ -45,12 +49,17 @@ function linesIn(whole: Region, angle: number, firstMm: number, apartMm: number,
   let at = from;
   for (const part of islandsOf(core)) {
     const lines = hatch(part, angle, apartMm);
-    if (lines.length === 0) continue;
-    const last = lines[lines.length - 1];
+    // Solid ones are one zigzag; sparse ones leave the edge open between them.
+    const isSolid = apartMm <= firstMm * MOST_JOINED;
+    const own = isSolid
+      ? joinLines(lines, MoveKind.solid, part, apartMm).map(({ points }) => points)
+      : lines.map(({ a, b }) => [a, b]);
+    if (own.length === 0) continue;
     // Begun at the end that lies nearer; every other line is turned round already.
-    const isBackwards = distanceMm(at, last.b) < distanceMm(at, lines[0].a);
-    for (const { a, b } of isBackwards ? [...lines].reverse() : lines) strokes.push(isBackwards ? [b, a] : [a, b]);
-    at = strokes[strokes.length - 1][1];
+    const end = own[own.length - 1][own[own.length - 1].length - 1];
+    if (distanceMm(at, end) < distanceMm(at, own[0][0])) own.reverse().forEach((points) => points.reverse());
+    strokes.push(...own);
+    at = own[own.length - 1][own[own.length - 1].length - 1];
   }
   return strokes;
 }

@@ -29,7 +29,9 @@ import type { Side } from "@/core/reading/photo";
 import { drawField, drawPiece, drawSwatches, PiecePicture } from "@/core/simulator/piece/draw";
 import type { SimulatedPiece } from "@/core/simulator/piece/piece";
 import { BuiltSheet, buildSheet, SheetInput } from "@/core/sheets/program";
+import type { Sheet } from "@/core/sheets/sheet";
 import { buildTrial, slicesOf } from "@/core/trials/build";
+import { heightsOf } from "@/core/trials/sheet-piece";
 import { isBeside, Run, unitsOf } from "@/core/trials/run";
 import { Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
@@ -71,6 +73,11 @@ export const tasks = {
     const built = buildTrial(input);
     const { tables, byLayer, findings, passed } = inspectTrial(input, built);
     return { layers: proofLayers(tables, byLayer), findings, passed };
+  },
+
+  /** Tops of a sheet's layers as the piece of a trial whose bands have some values; refused where it can be none. */
+  sheetHeights(input: { sheet: Sheet; printer: Printer; spool: Spool; values: number[] }): Result<number[]> {
+    return heightsOf(input.sheet, input.printer, input.spool, input.values);
   },
 
   /** The finished program of a sheet with its findings; refused with row and field where it cannot be laid. */

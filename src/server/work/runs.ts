@@ -7,7 +7,7 @@ import type { TrialKindKey } from "@/core/trials";
 import { inAnotherKind } from "@/core/trials/in-another-kind";
 import { nextRound } from "@/core/trials/next-round";
 import { planOnPiece } from "@/core/trials/plan-on-piece";
-import { bandValues, heightsOf } from "@/core/trials/sheet-piece";
+import { bandValues } from "@/core/trials/sheet-piece";
 import { guideOf, Run, soughtKey, toldOf, unitsOf, verdictOf } from "@/core/trials/run";
 import type { Trial, TrialInput } from "@/core/trials/trial";
 import { pieceOf } from "@/core/simulator/piece/piece";
@@ -190,7 +190,13 @@ export function storedVerdict(run: Run, weights: Weights): Verdict {
  * The next round as a new trial, in another kind if one is named: from a field to a tower of one of its values, the other held fixed. Refused
  * with the reason when there is nothing finer to ask.
  */
-export function addNextRound(trial: StoredTrial, run: Run, weights: Weights, kind?: TrialKindKey): StoredTrial {
+export async function addNextRound(
+  trial: StoredTrial,
+  run: Run,
+  wish: { weights: Weights; kind?: TrialKindKey },
+  signal: AbortSignal,
+): Promise<StoredTrial> {
+  const { weights, kind } = wish;
   if (run.trialId !== trial.id)
     throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
   const verdict = storedVerdict(run, weights);
@@ -203,15 +209,9 @@ export function addNextRound(trial: StoredTrial, run: Run, weights: Weights, kin
   }
   const plan = nextRound(run.trial, run.printer, verdict);
   if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
+  const fitted = await fittedTo({ ...inputFor(trial), trial: run.trial }, plan.value, signal);
   const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;
-  return trials.add({
-    ...fields,
-    ...withoutIds(run.trial),
-    plan: fittedTo({ ...inputFor(trial), trial: run.trial }, plan.value),
-    name,
-    round,
-    from: trial.id,
-  });
+  return trials.add({ ...fields, ...withoutIds(run.trial), plan: fitted, name, round, from: trial.id });
 }
 
 /** What a run's trial was printed with, for a trial of its own. */
@@ -220,9 +220,15 @@ function withoutIds({ layerHeightMm, firstLayerHeightMm, fixed, tool, options, s
 }
 
 /** A plan on the piece of a run: one of one's own has a height that no plan changes. */
-function fittedTo({ trial, printer, spool }: TrialInput, plan: Trial["plan"]): Trial["plan"] {
-  if (!trial.sheet || plan.sideBySide) return plan;
-  const tops = heightsOf(trial.sheet, printer, spool, bandValues({ ...trial, plan }, printer));
+async function fittedTo(
+  { trial, printer, spool }: TrialInput,
+  plan: Trial["plan"],
+  signal: AbortSignal,
+): Promise<Trial["plan"]> {
+  const { sheet } = trial;
+  if (!sheet || plan.sideBySide) return plan;
+  const values = bandValues({ ...trial, plan }, printer);
+  const tops = await runTask("sheetHeights", { sheet, printer, spool, values }, { signal });
   return tops.ok ? planOnPiece(plan, tops.value) : plan;
 }
 

@@ -5,16 +5,12 @@ import { layerTops } from "@/core/heightplan/layer-grid";
 import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
 import { usualLayerMm } from "@/core/printing/process";
-import type { Sheet } from "@/core/sheets/sheet";
-import type { Printer } from "@/core/shelf/printer";
-import type { Spool } from "@/core/shelf/spool";
 import { trialKindFor } from "@/core/trials";
-import type { Round } from "@/core/trials/kind";
 import { forPrinter, forSpool } from "@/core/trials/copy";
 import { CopyTarget } from "@/core/trials/copy-schema";
 import { firstRound } from "@/core/trials/first-round";
 import { heightsOfPiece, planForSheet } from "@/core/trials/plan-on-piece";
-import { bandValues, heightsOf, takesSheet } from "@/core/trials/sheet-piece";
+import { bandValues, takesSheet } from "@/core/trials/sheet-piece";
 import { checkOptions, optionsOf } from "@/core/options/option";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
 import { printers } from "../db/printers";
@@ -23,6 +19,7 @@ import { snapshots } from "../db/firmware-values";
 import { carriedSettings, keptSettings } from "../db/kept";
 import { TrialFields } from "../db/trials";
 import { Refused } from "../refused";
+import { runTask } from "../tasks/pool";
 
 /** A trial with its bands on whole layers. */
 export function withBands<T extends Trial>(trial: T) {
@@ -45,28 +42,34 @@ export function checkPair(printerId: number, spoolId: number): void {
   }
 }
 
-/** A new trial as it is stored: what is not said follows from the kind's first round for printer, spool and kept values. */
-export function firstTrial(wanted: NewTrial): TrialFields {
+/** What a kind's first round is made from, for a printer and a spool of the shelf. */
+function roundFor({ kind, printerId, spoolId, options }: NewTrial) {
+  const [printer, spool] = [printers.get(printerId)!, spools.get(spoolId)!];
+  const kept = keptSettings(printerId, spoolId);
+  const carried = carriedSettings(printerId, spoolId);
+  const usual = { layerHeightMm: usualLayerMm(printer), firstLayerHeightMm: usualLayerMm(printer) };
+  const on = (heights: typeof usual) => firstRound(kind, { printer, spool, kept, carried, options, ...heights });
+  return { printer, spool, usual, on };
+}
+
+/**
+ * A new trial as it is stored: what is not said follows from the kind's first round for printer, spool and kept values.
+ *
+ * @param tops heights of a sheet that is its piece, where the plan is to follow from them
+ */
+export function firstTrial(wanted: NewTrial, tops: number[] | null = null): TrialFields {
   const kind = trialKindFor(wanted.kind);
   const options = checkOptions(kind.options, wanted.options);
   if (!options.ok) throw new Refused("invalid", options.message, { field: options.field });
-  const { printerId, spoolId } = wanted;
-  const printer = printers.get(printerId)!;
-  const spool = spools.get(spoolId)!;
+  const { printer, spool, usual, on } = roundFor(wanted);
   if (wanted.tool >= printer.tools) {
     throw new Refused("invalid", `${printer.name} has no tool ${wanted.tool}: its tools are counted from 0.`, {
       field: "tool",
     });
   }
-  const kept = keptSettings(printerId, spoolId);
-  const carried = carriedSettings(printerId, spoolId);
-  const request = { printer, spool, kept, carried, options: wanted.options };
-  const usual = { layerHeightMm: usualLayerMm(printer), firstLayerHeightMm: usualLayerMm(printer) };
-  const roundOn = (heights: typeof usual) => firstRound(wanted.kind, { ...request, ...heights });
-  const tops = wanted.sheet ? topsOfSheet({ ...wanted, sheet: wanted.sheet }, roundOn(usual), printer, spool) : null;
   const own = tops ? heightsOfPiece(tops) : usual;
   const { layerHeightMm = own.layerHeightMm, firstLayerHeightMm = own.firstLayerHeightMm } = wanted;
-  const { plan: round, fixed } = roundOn({ layerHeightMm, firstLayerHeightMm });
+  const { plan: round, fixed } = on({ layerHeightMm, firstLayerHeightMm });
   const setting = kind.setting(printer, optionsOf(kind.options, wanted.options, printer));
   const plan = wanted.sheet && tops ? planForSheet(wanted.sheet, round, setting, tops) : round;
   return {
@@ -81,13 +84,10 @@ export function firstTrial(wanted: NewTrial): TrialFields {
   };
 }
 
-/** The heights of a piece of one's own; refused where it can be none, or the kind needs its own. */
-function topsOfSheet(
-  { kind, sheet, options, plan }: NewTrial & { sheet: Sheet },
-  round: Round,
-  printer: Printer,
-  spool: Spool,
-): number[] {
+/** The heights of the sheet that is to be a trial's piece, null for none; refused where it can be none, or the kind needs its own. */
+export async function topsOfSheet(wanted: NewTrial, signal: AbortSignal): Promise<number[] | null> {
+  const { kind, sheet, options, plan } = wanted;
+  if (!sheet) return null;
   if (!takesSheet(kind)) {
     throw new Refused(
       "invalid",
@@ -95,8 +95,10 @@ function topsOfSheet(
       { field: "kind" },
     );
   }
+  const { printer, spool, usual, on } = roundFor(wanted);
+  const round = on(usual);
   const values = bandValues({ kind, options, fixed: round.fixed, plan: plan ?? round.plan }, printer);
-  const tops = heightsOf(sheet, printer, spool, values);
+  const tops = await runTask("sheetHeights", { sheet, printer, spool, values }, { signal });
   if (!tops.ok) throw new Refused("invalid", tops.message, { field: tops.field && `sheet.${tops.field}` });
   return tops.value;
 }

@@ -1,27 +1,9 @@
 /** A sheet as the server keeps it. */
 import type { Sheet } from "@/core/sheets/sheet";
 
-export type KeptSheet = Sheet & { id: number; revision: number };
+export type KeptSheet = Sheet & { id: number; revision: number; createdAt?: string; updatedAt?: string };
 
 /** The sheet alone, without what the server adds to it. */
-export const sheetOf = ({
-  version,
-  name,
-  figures,
-  bead,
-  speedMmS,
-  items,
-  keepOut,
-  optimise,
-  rehearse,
-}: KeptSheet | Sheet): Sheet => ({
-  version,
-  name,
-  figures,
-  bead,
-  speedMmS,
-  items,
-  keepOut,
-  ...(optimise ? { optimise } : {}),
-  ...(rehearse ? { rehearse } : {}),
-});
+export function sheetOf({ id: _i, revision: _r, createdAt: _c, updatedAt: _u, ...sheet }: KeptSheet): Sheet {
+  return sheet;
+}

@@ -16,6 +16,7 @@ import { useAct } from "../common/use-act";
 import { AskWith } from "./ask-with";
 import styles from "./sheet-page.module.css";
 import type { SheetWork } from "./use-sheet-work";
+import { Problem } from "../common/problem";
 
 interface Props {
   id: number;
@@ -38,16 +39,8 @@ export function SheetSide(props: Props) {
       {inspection && <Takes figures={inspection.figures} spool={spool} tookMs={view?.tookMs ?? 0} isOld={!isChecked} />}
       <section className="card" aria-label="Checks">
         <h2>Checks</h2>
-        {problem && (
-          <div className="finding stop" role="alert">
-            {problem}
-          </div>
-        )}
-        {wrong && (
-          <div className="finding stop" role="alert">
-            {wrong.message}
-          </div>
-        )}
+        <Problem>{problem}</Problem>
+        <Problem>{wrong?.message}</Problem>
         {!wrong && inspection && (
           <div style={{ opacity: isChecked ? 1 : 0.6 }}>
             <Findings

@@ -33,6 +33,7 @@ import styles from "./program-page.module.css";
 import { EditorHandle, ProgramEditor } from "./program-editor";
 import { TryCard } from "./try-card";
 import { useProgram, Written } from "./use-program";
+import { Problem } from "../common/problem";
 
 export function ProgramPage({ id }: { id: number }) {
   const loaded = useQuery({
@@ -136,11 +137,7 @@ function LoadedProgram({ loaded, printer }: { loaded: Written; printer: Printer 
           />
           <section className="card" aria-label="Checks">
             <h2>Checks</h2>
-            {problem && (
-              <div className="finding stop" role="alert">
-                {problem}
-              </div>
-            )}
+            <Problem>{problem}</Problem>
             <Findings
               findings={findings.map(({ mend: _, others: __, ...finding }) => finding)}
               passed={findings.length === 0 && text.trim() !== "" ? ["Nothing in it would do harm."] : []}

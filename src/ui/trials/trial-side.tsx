@@ -8,6 +8,7 @@ import { Loading } from "../common/loading";
 import { KeepCard } from "./keep-card";
 import { OptionFields } from "./option-fields";
 import type { TrialPageState } from "./use-trial-page";
+import { Problem } from "../common/problem";
 
 export function TrialSide({ page }: { page: TrialPageState }) {
   const { trial, printer, kind, view, missing, key, toKeep, choose } = page;
@@ -79,11 +80,7 @@ function CheckCard({ page: { view, missing, problem, mend } }: { page: TrialPage
   return (
     <section className="card" aria-label="Checks">
       <h2>Checks</h2>
-      {problem && (
-        <div className="finding stop" role="alert">
-          {problem}
-        </div>
-      )}
+      <Problem>{problem}</Problem>
       {view && !missing && <Findings findings={view.findings} passed={view.passed} onMend={mend} />}
       {!view && !problem && <Loading />}
     </section>

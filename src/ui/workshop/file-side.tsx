@@ -10,6 +10,7 @@ import { Findings } from "../common/findings";
 import { EditSets, MergeCard } from "./opened-later";
 import { ProofCard } from "./proof-card";
 import type { FilePageState } from "./use-file-page";
+import { Problem } from "../common/problem";
 
 export function FileSide({ page }: { page: FilePageState }) {
   return (
@@ -106,11 +107,7 @@ function Checks({ page }: { page: FilePageState }) {
   return (
     <section className="card" aria-label="Checks">
       <h2>Checks</h2>
-      {problem && (
-        <div className="finding stop" role="alert">
-          {problem}
-        </div>
-      )}
+      <Problem>{problem}</Problem>
       <Findings
         findings={answer.findings}
         passed={isClean ? ["Nothing in this file gets in a plan's way."] : []}

@@ -1,19 +1,7 @@
 /** What only a sheet can have wrong with it: each check finds what it is there for, and is silent where nothing is. */
 import { buildSheet, mendSheet } from "@/core/sheets/program";
-import type { Sheet } from "@/core/sheets/sheet";
-import { sheetSchema } from "@/core/sheets/sheet-schema";
 import { ladle, saffron } from "../helpers/demo";
-
-const sheetOf = (items: object[], change: object = {}): Sheet =>
-  sheetSchema.parse({
-    version: 1,
-    name: "A sheet",
-    figures: [],
-    bead: { widthMm: "0.45", heightMm: "0.2" },
-    speedMmS: "30",
-    items,
-    ...change,
-  });
+import { sheetOf } from "../helpers/sheets";
 
 function checked(items: object[], change: object = {}) {
   const built = buildSheet({ sheet: sheetOf(items, change), printer: ladle, spool: saffron });

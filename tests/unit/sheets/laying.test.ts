@@ -1,65 +1,15 @@
 /** How strokes are laid: fills, words, beginnings and directions, beads by filament, ways that are saved, what is gone round. */
 import ClipperLib from "clipper-lib";
 import fc from "fast-check";
-import { laysMaterial, MoveKind } from "@/core/gcode/moves";
+import { MoveKind } from "@/core/gcode/moves";
 import { beadAreaMm2, beadWidthMm } from "@/core/material/bead";
-import { LaidSheet, laySheet, SheetWays } from "@/core/sheets/lay-sheet";
+import { LaidSheet, laySheet } from "@/core/sheets/lay-sheet";
 import { strokesOf, unknownLetters } from "@/core/sheets/letters";
-import type { Item, Sheet } from "@/core/sheets/sheet";
+import type { Item } from "@/core/sheets/sheet";
 import { sheetSchema } from "@/core/sheets/sheet-schema";
+import { laidOf, LaidSegment, pathMm, segmentsOf, sheetOf, ways } from "../helpers/sheets";
 
-const ways: SheetWays = {
-  travelMmS: 150,
-  liftMmS: 10,
-  retractionMm: 1,
-  retractionMmS: 30,
-  hopMm: 0,
-  filamentDiameterMm: 1.75,
-  start: { x: 0, y: 0 },
-};
-
-const sheetOf = (items: object[], change: object = {}): Sheet =>
-  sheetSchema.parse({
-    version: 1,
-    name: "A sheet",
-    figures: [],
-    bead: { widthMm: "0.45", heightMm: "0.2" },
-    speedMmS: "40",
-    items,
-    ...change,
-  });
-
-function laid(items: object[], change: object = {}): LaidSheet {
-  const result = laySheet(sheetOf(items, change), ways);
-  if (!result.ok) throw new Error(`${result.field}: ${result.message}`);
-  return result.value;
-}
-
-interface Segment {
-  x0: number;
-  y0: number;
-  z0: number;
-  x1: number;
-  y1: number;
-  z1: number;
-  filamentMm: number;
-  kind: number;
-}
-
-function segments({ moves }: LaidSheet): Segment[] {
-  const found: Segment[] = [];
-  for (let i = 1; i < moves.count; i++) {
-    if (!laysMaterial(moves.kind[i])) continue;
-    const [x0, y0, z0] = [moves.x[i - 1], moves.y[i - 1], moves.z[i - 1]];
-    const [x1, y1, z1] = [moves.x[i], moves.y[i], moves.z[i]];
-    found.push({ x0, y0, z0, x1, y1, z1, filamentMm: moves.filamentMm[i], kind: moves.kind[i] });
-  }
-  return found;
-}
-
-const pathMm = (all: readonly Segment[]) =>
-  all.reduce((sum, { x0, y0, z0, x1, y1, z1 }) => sum + Math.hypot(x1 - x0, y1 - y0, z1 - z0), 0);
-const filamentMm3 = (all: readonly Segment[]) =>
+const filamentMm3 = (all: readonly LaidSegment[]) =>
   all.reduce((sum, one) => sum + one.filamentMm, 0) * ((Math.PI * 1.75 ** 2) / 4);
 const retractions = ({ moves }: LaidSheet) => moves.kind.filter((kind) => kind === MoveKind.retract).length;
 const travelMm = ({ moves }: LaidSheet) => {
@@ -73,7 +23,7 @@ test.each(["lines", "rings"])(
   "a solid fill of %s holds the volume of what it fills: area × height, by hand",
   (pattern) => {
     const square = { kind: "rectangle", centre: ["50", "50"], widthMm: "30", depthMm: "20" };
-    const filled = segments(laid([{ ...square, fill: { pattern } }]));
+    const filled = segmentsOf(laidOf([{ ...square, fill: { pattern } }]));
     const kinds = new Set(filled.map(({ kind }) => kind));
     expect(kinds).toEqual(new Set([MoveKind.outerWall, MoveKind.solid]));
     // The outline's bead reaches half a spacing beyond its line: (30 + s)·(20 + s)·0.2 mm³ with s = area / height.
@@ -85,8 +35,8 @@ test.each(["lines", "rings"])(
 
 test("a sparse fill has its share, and lines run in their direction", () => {
   const of = (percent: string) =>
-    segments(
-      laid([
+    segmentsOf(
+      laidOf([
         { kind: "circle", centre: ["50", "50"], radiusMm: "20", fill: { pattern: "lines", angle: "30 deg", percent } },
       ]),
     ).filter(({ kind }) => kind !== MoveKind.outerWall);
@@ -100,8 +50,8 @@ test("a sparse fill has its share, and lines run in their direction", () => {
 
 test("polygons against a general geometry library: the area of what is laid, and n/2·r²·sin(2π/n)", () => {
   for (const sides of [3, 5, 8, 17]) {
-    const all = segments(
-      laid([{ kind: "polygon", centre: ["50", "50"], radiusMm: "12", sides: String(sides), from: "0.3" }]),
+    const all = segmentsOf(
+      laidOf([{ kind: "polygon", centre: ["50", "50"], radiusMm: "12", sides: String(sides), from: "0.3" }]),
     );
     const scale = 10_000;
     const path = all.map(({ x0, y0 }) => ({ X: Math.round(x0 * scale), Y: Math.round(y0 * scale) }));
@@ -115,10 +65,10 @@ test("polygons against a general geometry library: the area of what is laid, and
 
 test("words: an L of 8 mm is 8 and 4.4 mm long; small letters are capitals; unknown signs are refused by name", () => {
   const word = (text: string) => ({ kind: "word", text, at: ["50", "50"], sizeMm: "8" });
-  expect(pathMm(segments(laid([word("L")])))).toBeCloseTo(12.4, 3);
+  expect(pathMm(segmentsOf(laidOf([word("L")])))).toBeCloseTo(12.4, 3);
   expect(strokesOf("cuchara", 8)).toEqual(strokesOf("CUCHARA", 8));
   // T is two strokes: between them nothing is laid.
-  const bar = segments(laid([word("T")]));
+  const bar = segmentsOf(laidOf([word("T")]));
   expect(pathMm(bar)).toBeCloseTo(5.6 + 8, 3);
   expect(unknownLetters("A{B}A")).toBe("{ }");
   expect(sheetSchema.safeParse({ ...sheetOf([]), items: [word("Ω")] }).error?.issues[0].message).toContain(
@@ -140,7 +90,7 @@ test("every letter that can be laid stays within its height and is finite", () =
 
 test("a ring begins where it is told to, and runs the way it is told to", () => {
   const circle = { kind: "circle", centre: ["50", "50"], radiusMm: "10", faces: "8" };
-  const first = (change: object) => segments(laid([{ ...circle, ...change }]))[0];
+  const first = (change: object) => segmentsOf(laidOf([{ ...circle, ...change }]))[0];
   // The nozzle comes from 0, 0: the nearest corner is the one at 225°.
   expect(first({})).toMatchObject({
     x0: expect.closeTo(50 - 10 / Math.SQRT2, 3),
@@ -159,7 +109,7 @@ test("filament by the mm is fed as it says, and so is a retraction by the mm", (
       ["50", "10"],
     ],
   };
-  const [fed] = segments(laid([{ ...line, bead: { filamentPerMm: "0.04" } }]));
+  const [fed] = segmentsOf(laidOf([{ ...line, bead: { filamentPerMm: "0.04" } }]));
   expect(fed.filamentMm).toBeCloseTo(40 * 0.04, 4);
   const far = {
     kind: "line",
@@ -169,7 +119,7 @@ test("filament by the mm is fed as it says, and so is a retraction by the mm", (
     ],
     retract: "2.5",
   };
-  const { moves } = laid([line, far]);
+  const { moves } = laidOf([line, far]);
   const back = [...moves.filamentMm].filter((_, i) => moves.kind[i] === MoveKind.retract);
   expect(back).toEqual([-2.5]);
   expect(laySheet(sheetOf([line, { ...far, retract: "99" }]), ways)).toMatchObject({
@@ -191,7 +141,7 @@ test("a bead's width and its cross-section are one another's inverse", () => {
 });
 
 const lines = (optimise?: object) =>
-  laid(
+  laidOf(
     [
       {
         kind: "repeat",
@@ -218,7 +168,7 @@ test("copies are laid to and fro: the ways between them are as short as they can
   const firstMm = Math.hypot(20, 20);
   expect(travelMm(lines())).toBeCloseTo(firstMm + 11 * 2, 3);
   expect(travelMm(lines(off))).toBeCloseTo(firstMm + 11 * Math.hypot(80, 2), 3);
-  expect(pathMm(segments(lines()))).toBeCloseTo(12 * 80, 3);
+  expect(pathMm(segmentsOf(lines()))).toBeCloseTo(12 * 80, 3);
 });
 
 test("a way over what is laid needs no retraction; one across open bed does", () => {
@@ -247,14 +197,14 @@ test("a way over what is laid needs no retraction; one across open bed does", ()
     ],
     reverse: false,
   };
-  expect(retractions(laid([rail, along]))).toBe(0);
-  expect(retractions(laid([rail, away]))).toBe(1);
-  expect(retractions(laid([rail, along], { optimise: { noNeedlessRetraction: false } }))).toBe(1);
+  expect(retractions(laidOf([rail, along]))).toBe(0);
+  expect(retractions(laidOf([rail, away]))).toBe(1);
+  expect(retractions(laidOf([rail, along], { optimise: { noNeedlessRetraction: false } }))).toBe(1);
 });
 
 test("rings that touch are gone along to where the next one begins: no retraction in a whole row", () => {
   const row = (gap: string) =>
-    laid([
+    laidOf([
       {
         kind: "repeat",
         along: "x",
@@ -282,7 +232,7 @@ test("the order of repeats lays the same beads, each once, in another order", ()
       [{ kind: "circle", centre: ["30", "30"], radiusMm: "5", faces: "12" }],
     );
   const beads = (order: ("x" | "y" | "z")[]) =>
-    segments(laid(nested(order), { optimise: { nearestStart: false, nearestCopy: false } }))
+    segmentsOf(laidOf(nested(order), { optimise: { nearestStart: false, nearestCopy: false } }))
       .map(({ x0, y0, z0, x1, y1, z1, filamentMm }) =>
         [x0, y0, z0, x1, y1, z1, filamentMm].map((v) => v.toFixed(3)).join(),
       )
@@ -307,21 +257,21 @@ test("what is kept out is crossed lifted and drawn back, or gone round along its
     reverse: false,
   };
   const hole = { shape: "circle", centre: ["50", "50"], radiusMm: "10" };
-  const crossed = laid([line], { keepOut: [hole] });
-  expect(pathMm(segments(crossed))).toBeCloseTo(40, 3);
+  const crossed = laidOf([line], { keepOut: [hole] });
+  expect(pathMm(segmentsOf(crossed))).toBeCloseTo(40, 3);
   expect(crossed.gaps).toBe(1);
   expect(retractions(crossed)).toBe(1);
   const { moves } = crossed;
   const lifted = [...moves.z].filter((z, i) => moves.kind[i] === MoveKind.travel && z > 0.55);
   expect(lifted.length).toBeGreaterThan(0);
-  const round = laid([line], { keepOut: [{ ...hole, around: true }] });
+  const round = laidOf([line], { keepOut: [{ ...hole, around: true }] });
   // Half the circle's edge in place of its diameter.
-  expect(pathMm(segments(round))).toBeCloseTo(40 + Math.PI * 10, 1);
+  expect(pathMm(segmentsOf(round))).toBeCloseTo(40 + Math.PI * 10, 1);
   expect(retractions(round)).toBe(0);
-  for (const { x1, y1 } of segments(round)) expect(Math.hypot(x1 - 50, y1 - 50)).toBeGreaterThan(9.999);
+  for (const { x1, y1 } of segmentsOf(round)) expect(Math.hypot(x1 - 50, y1 - 50)).toBeGreaterThan(9.999);
   const square = { shape: "rectangle", centre: ["50", "45"], widthMm: "20", depthMm: "20", around: true };
   // The shorter way round a rectangle that reaches from 35 to 55: up 5, along 20, down 5.
-  expect(pathMm(segments(laid([line], { keepOut: [square] })))).toBeCloseTo(40 + 30, 3);
+  expect(pathMm(segmentsOf(laidOf([line], { keepOut: [square] })))).toBeCloseTo(40 + 30, 3);
 });
 
 test("kept out by formula, over a span of heights, switched off", () => {
@@ -341,7 +291,7 @@ test("kept out by formula, over a span of heights, switched off", () => {
     ],
   };
   const figures = [{ name: "hole", value: "6" }];
-  const path = (keepOut: object) => pathMm(segments(laid([tower], { figures, keepOut: [keepOut] })));
+  const path = (keepOut: object) => pathMm(segmentsOf(laidOf([tower], { figures, keepOut: [keepOut] })));
   const at = { shape: "circle", centre: ["50", "50"], radiusMm: "hole" };
   expect(path(at)).toBeCloseTo(10 * (60 - 12), 2);
   // Layers at 0.6, 0.8 and 1 mm.
@@ -362,8 +312,8 @@ test("round a place and mirrored: by the rotation and the reflection themselves"
     ],
     reverse: false,
   };
-  const round = segments(
-    laid([{ kind: "repeat", along: "round", count: "4", centre: ["50", "50"], items: [line] }], {
+  const round = segmentsOf(
+    laidOf([{ kind: "repeat", along: "round", count: "4", centre: ["50", "50"], items: [line] }], {
       optimise: { nearestCopy: false },
     }),
   );
@@ -373,8 +323,8 @@ test("round a place and mirrored: by the rotation and the reflection themselves"
     [30, 50],
     [50, 30],
   ]);
-  const mirrored = segments(
-    laid([{ kind: "repeat", along: "mirror", centre: ["50", "50"], items: [line] }], {
+  const mirrored = segmentsOf(
+    laidOf([{ kind: "repeat", along: "mirror", centre: ["50", "50"], items: [line] }], {
       optimise: { nearestCopy: false },
     }),
   );

@@ -2,49 +2,21 @@
 import fc from "fast-check";
 import { laysMaterial } from "@/core/gcode/moves";
 import { KeptOut } from "@/core/sheets/keep-out";
-import { LaidSheet, laySheet, SheetWays } from "@/core/sheets/lay-sheet";
+import { LaidSheet, laySheet } from "@/core/sheets/lay-sheet";
 import { Scope } from "@/core/sheets/scope";
 import { buildSheet, layByLayer } from "@/core/sheets/program";
 import { emptySheet, exampleSheets } from "@/core/sheets/examples";
 import { Item, Sheet } from "@/core/sheets/sheet";
 import { sheetSchema } from "@/core/sheets/sheet-schema";
 import { ladle, saffron } from "../helpers/demo";
+import { laidOf, pathMm, segmentsOf, sheetOf, ways } from "../helpers/sheets";
 
-const ways: SheetWays = {
-  travelMmS: 150,
-  liftMmS: 10,
-  retractionMm: 1,
-  retractionMmS: 30,
-  hopMm: 0.2,
-  filamentDiameterMm: 1.75,
-  start: { x: 110, y: 10 },
-};
+const own = { hopMm: 0.2, start: { x: 110, y: 10 } };
+const laid = (items: object[], change: object = {}) => laidOf(items, change, own);
 
-const sheetOf = (items: object[], change: object = {}): Sheet =>
-  sheetSchema.parse({
-    version: 1,
-    name: "A sheet",
-    figures: [],
-    bead: { widthMm: "0.45", heightMm: "0.2" },
-    speedMmS: "40",
-    items,
-    ...change,
-  });
-
-function laid(items: object[], change: object = {}): LaidSheet {
-  const result = laySheet(sheetOf(items, change), ways);
-  if (!result.ok) throw new Error(`${result.field}: ${result.message}`);
-  return result.value;
-}
-
-function lengthOf({ moves }: LaidSheet): { mm: number; filamentMm: number } {
-  let [mm, filamentMm] = [0, 0];
-  for (let i = 1; i < moves.count; i++) {
-    if (!laysMaterial(moves.kind[i])) continue;
-    mm += Math.hypot(moves.x[i] - moves.x[i - 1], moves.y[i] - moves.y[i - 1], moves.z[i] - moves.z[i - 1]);
-    filamentMm += moves.filamentMm[i];
-  }
-  return { mm, filamentMm };
+function lengthOf(laidSheet: LaidSheet): { mm: number; filamentMm: number } {
+  const all = segmentsOf(laidSheet);
+  return { mm: pathMm(all), filamentMm: all.reduce((sum, { filamentMm }) => sum + filamentMm, 0) };
 }
 
 function keptOutOf(keepOut: object[]): KeptOut {

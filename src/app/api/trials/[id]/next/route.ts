@@ -18,5 +18,5 @@ const nextSchema = z.object({
 export const POST = handle(async (request, params) => {
   const trial = trialOf(params);
   const { runId, weights, kind } = await readBody(request, nextSchema);
-  return json(withBands(addNextRound(trial, runOf(runId), weights, kind)), 201);
+  return json(withBands(await addNextRound(trial, runOf(runId), { weights, kind }, request.signal)), 201);
 });

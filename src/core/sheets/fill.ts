@@ -1,6 +1,6 @@
 /** The inside of a closed stroke as strokes: rings inside one another, or lines across. */
 import { MoveKind } from "../gcode/moves";
-import { islandsOf, offset, offsets, Point, Region, Ring, ringAreaMm2 } from "../geometry/polygons";
+import { boundingBox, islandsOf, offset, offsets, Point, Region, Ring, ringAreaMm2 } from "../geometry/polygons";
 import { distanceMm, hatch } from "../geometry/segments";
 import { joinLines } from "../printing/island";
 
@@ -16,12 +16,16 @@ export interface FillRequest {
 }
 
 const MOST_RINGS = 2000;
+const MOST_LINES = 20_000;
 /** Lines further apart than this, in spacings, are not joined. */
 const MOST_JOINED = 1.3;
 
-/** Strokes that fill it, in the order they are laid; a ring ends where it begins. */
-export function fillOf({ outline, pattern, angle, spacingMm, share, from }: FillRequest): Point[][] {
+/** Strokes that fill it, in the order they are laid; a ring ends where it begins. Null where there would be too many of them. */
+export function fillOf({ outline, pattern, angle, spacingMm, share, from }: FillRequest): Point[][] | null {
   const apartMm = spacingMm / share;
+  const { minX, maxX, minY, maxY } = boundingBox([outline]);
+  const most = pattern === "rings" ? 2 * MOST_RINGS : MOST_LINES;
+  if (Math.hypot(maxX - minX, maxY - minY) / apartMm > most) return null;
   const whole: Region = [ringAreaMm2(outline) < 0 ? [...outline].reverse() : outline];
   return pattern === "rings"
     ? ringsIn(whole, spacingMm, apartMm, from)

@@ -29,12 +29,18 @@ export type LayingWatch = (moves: number) => boolean;
 
 const MOST_MOVES = 4_000_000;
 const MOST_REPEATS = 100_000;
+/** Copies in all, and points drawn for them, laid or not: what goes beyond would never end. */
+const MOST_COPIES = 1_000_000;
+const MOST_POINTS = 8_000_000;
 /** Farther than this no printer goes, mm: a formula has run away. */
 const FARTHEST_MM = 3000;
 const WATCH_EVERY_STROKES = 64;
 const WATCH_EVERY_MOVES = 50_000;
 /** Solid is at most so much covered, and a fill at least so much, %. */
 const FILL_PERCENT = { least: 1, most: 120 };
+
+const tooMuch = (what: string, field: string): Refusal =>
+  refuse(`This would be more than ${what}: fewer steps or fewer repeats.`, field);
 
 export const STOPPED = "It was stopped.";
 
@@ -86,6 +92,8 @@ class SheetLayer {
   private readonly slotA: number;
   private readonly slotValue: number;
   private strokes = 0;
+  private copies = 0;
+  private points = 0;
   private watched = 0;
   private band = -2;
 
@@ -195,6 +203,7 @@ class SheetLayer {
     const isFlat = node.along !== "z";
     const isBackwards = isFlat && count > 1 && this.isLastNearer(node, count, enter);
     for (let n = 0; n < count && !this.refusal; n++) {
+      if (++this.copies > MOST_COPIES) this.refusal = tooMuch(`${MOST_COPIES.toLocaleString("en")} copies`, node.field);
       const inner = enter(isBackwards ? count - 1 - n : n);
       this.run(node.nodes, inner, isFlat || mayTurn);
     }
@@ -257,6 +266,11 @@ class SheetLayer {
     const { slots } = this.scope;
     const { path, nozzle } = this;
     node.draw(path);
+    this.points += path.count;
+    if (this.points > MOST_POINTS) {
+      this.refusal = tooMuch(`${MOST_POINTS.toLocaleString("en")} points`, node.field);
+      return;
+    }
     if (path.count < 2) return;
     this.strokes++;
     if (this.strokes % WATCH_EVERY_STROKES === 0 && !this.isWatched(node.field)) return;
@@ -352,6 +366,10 @@ class SheetLayer {
     const angle = fill.angle(slots);
     this.lastRing.forget();
     const strokes = fillOf({ outline, pattern: fill.pattern, angle, spacingMm, share: percent / 100, from });
+    if (!strokes) {
+      this.refusal ??= tooMuch("a fill can have: its beads are very thin for what they fill", `${node.field}.fill`);
+      return;
+    }
     const inner = { ...as, kind: percent >= 100 ? MoveKind.solid : MoveKind.sparse };
     for (const points of strokes) {
       this.segments.lift();
@@ -440,10 +458,7 @@ class SheetLayer {
     if (!bead || this.refusal) return false;
     const { moves } = this.nozzle;
     if (moves > MOST_MOVES) {
-      this.refusal = refuse(
-        `This would be more than ${MOST_MOVES.toLocaleString("en")} moves: fewer steps or fewer repeats.`,
-        node.field,
-      );
+      this.refusal = tooMuch(`${MOST_MOVES.toLocaleString("en")} moves`, node.field);
       return false;
     }
     if (moves - this.watched > WATCH_EVERY_MOVES) {

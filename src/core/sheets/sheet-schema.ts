@@ -219,7 +219,7 @@ const keepOut = z
     },
   );
 
-export const sheetSchema = z
+const shallowSheet = z
   .strictObject({
     version: z.literal(1, { error: "This sheet is of another version; 1 is known here" }),
     name: nameSchema("sheet", 100),
@@ -249,15 +249,28 @@ export const sheetSchema = z
       .optional(),
     rehearse: z.strictObject({ from: expr, to: expr, bands: expr }).optional(),
   })
-  .refine((sheet) => depthOf(sheet.items as Item[]) <= DEEPEST, {
-    message: `Rows lie at most ${DEEPEST} deep in one another`,
-  })
   .refine((sheet) => rowsIn(sheet.items as Item[]) <= MOST_ITEMS, {
     message: `A sheet has at most ${MOST_ITEMS} rows`,
   }) as unknown as z.ZodType<Sheet>;
 
-function depthOf(items: readonly Item[]): number {
-  return items.reduce((deepest, one) => Math.max(deepest, "items" in one ? 1 + depthOf(one.items) : 1), 0);
+/** Looked at before anything else: what lies too deep cannot even be read. */
+export const sheetSchema: z.ZodType<Sheet> = z
+  .unknown()
+  .refine(isShallow, { message: `Rows lie at most ${DEEPEST} deep in one another`, path: ["items"] })
+  .pipe(shallowSheet);
+
+/** Whether rows lie no deeper in one another than they may; level by level, for a stack has an end. */
+function isShallow(value: unknown): boolean {
+  const itemsOf = (one: unknown): unknown[] => {
+    const items = (one as { items?: unknown } | null)?.items;
+    return Array.isArray(items) ? items : [];
+  };
+  let level = itemsOf(value);
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth === DEEPEST) return false;
+    level = level.flatMap(itemsOf);
+  }
+  return true;
 }
 
 function rowsIn(items: readonly Item[]): number {

@@ -394,3 +394,35 @@ test("a watch may stop a laying that takes too long", () => {
   expect(stopped).toMatchObject({ ok: false, message: "It was stopped." });
   expect(heard).toHaveLength(3);
 });
+
+test("what would never end is refused: copies of nothing, curves that are kept out, fills of hairs, rows within rows within rows", () => {
+  const many = (items: object[], depth: number): object =>
+    depth === 0
+      ? { kind: "group", items }
+      : { kind: "repeat", along: "x", count: "100000", spacingMm: "0", items: [many(items, depth - 1)] };
+  expect(laySheet(sheetOf([many([], 3)]), ways)).toMatchObject({
+    ok: false,
+    message: expect.stringContaining("copies"),
+  });
+  const hidden = { kind: "curve", from: "0", to: "1", x: "50", y: "50 + t", steps: "400000" };
+  const keepOut = [{ shape: "circle", centre: ["50", "50"], radiusMm: "40" }];
+  expect(
+    laySheet(
+      sheetOf([{ kind: "repeat", along: "x", count: "1000", spacingMm: "0", items: [hidden] }], { keepOut }),
+      ways,
+    ),
+  ).toMatchObject({
+    ok: false,
+    message: expect.stringContaining("points"),
+  });
+  const hairs = {
+    kind: "circle",
+    centre: ["50", "50"],
+    radiusMm: "40",
+    fill: { pattern: "lines" },
+    bead: { widthMm: "0.001", heightMm: "0.001" },
+  };
+  expect(laySheet(sheetOf([hairs]), ways)).toMatchObject({ ok: false, field: "items.0.fill" });
+  const deep: object = JSON.parse(`${'{"kind":"group","items":['.repeat(50_000)}${"]}".repeat(50_000)}`) as object;
+  expect(sheetSchema.safeParse({ ...sheetOf([]), items: [deep] }).error?.issues[0].message).toContain("12 deep");
+});

@@ -395,7 +395,7 @@ test("a watch may stop a laying that takes too long", () => {
   expect(heard).toHaveLength(3);
 });
 
-test("what would never end is refused: copies of nothing, curves that are kept out, fills of hairs, rows within rows within rows", () => {
+test("what would never end is refused: copies of nothing, curves that stand still, fills of hairs, rows within rows within rows", () => {
   const many = (items: object[], depth: number): object =>
     depth === 0
       ? { kind: "group", items }
@@ -404,17 +404,9 @@ test("what would never end is refused: copies of nothing, curves that are kept o
     ok: false,
     message: expect.stringContaining("copies"),
   });
-  const hidden = { kind: "curve", from: "0", to: "1", x: "50", y: "50 + t", steps: "400000" };
-  const keepOut = [{ shape: "circle", centre: ["50", "50"], radiusMm: "40" }];
-  expect(
-    laySheet(
-      sheetOf([{ kind: "repeat", along: "x", count: "1000", spacingMm: "0", items: [hidden] }], { keepOut }),
-      ways,
-    ),
-  ).toMatchObject({
-    ok: false,
-    message: expect.stringContaining("points"),
-  });
+  const still = { kind: "curve", from: "0", to: "1", x: "50", y: "50", steps: "500000" };
+  const often = { kind: "repeat", along: "x", count: "1000", spacingMm: "0", items: [still] };
+  expect(laySheet(sheetOf([often]), ways)).toMatchObject({ ok: false, message: expect.stringContaining("points") });
   const hairs = {
     kind: "circle",
     centre: ["50", "50"],

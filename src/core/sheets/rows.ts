@@ -6,6 +6,9 @@ export type RowPath = readonly number[];
 /** The field a row is called by where something is wrong with it: `items.0.items.2`. */
 export const fieldOf = (path: RowPath): string => path.map((index) => `items.${index}`).join(".");
 
+/** A row as people call it: counted from 1, level by level. */
+export const sayRow = (path: RowPath): string => `row ${path.map((index) => index + 1).join(".")}`;
+
 export function rowAt(items: readonly Item[], [first, ...rest]: RowPath): Item | null {
   const item = items[first];
   if (!item || rest.length === 0) return item ?? null;

@@ -11,6 +11,7 @@ import {
   removeRow,
   rowAt,
   RowPath,
+  sayRow,
   shiftRow,
   unnestRow,
 } from "@/core/sheets/rows";
@@ -25,9 +26,7 @@ import { useOutline } from "./sheet-context";
 /** The path that is dragged: a browser tells nobody what it is while it hovers. */
 let dragged: RowPath | null = null;
 
-export const rowNameOf = (path: RowPath): string => `row ${path.map((index) => index + 1).join(".")}`;
-
-export function withoutOff(item: Item): Item {
+function withoutOff(item: Item): Item {
   const { off: _, ...rest } = item;
   return rest as Item;
 }
@@ -36,7 +35,7 @@ export function Row({ item, path }: { item: Item; path: RowPath }) {
   const state = useOutline();
   const { wrong, lit, open, onLit, onOpen, onPut, onNew, isFolded, onFold } = state;
   const field = fieldOf(path);
-  const name = rowNameOf(path);
+  const name = sayRow(path);
   const isOpen = open === field;
   const own = wrong !== null && ownsField(field, wrong.field);
   const inner = "items" in item ? item.items : null;

@@ -6,6 +6,7 @@ import {
   nestRow,
   removeRow,
   RowPath,
+  sayRow,
   shiftRow,
   swapWithParent,
   unnestRow,
@@ -43,7 +44,7 @@ const TEXTS = new Set(["counter", "name", "text"]);
 
 export function RowEditor({ item, path }: Props) {
   const { onPut } = useOutline();
-  const name = `row ${path.map((index) => index + 1).join(".")}`;
+  const name = sayRow(path);
   const { ways } = rowKinds[item.kind];
   const way = wayOf(item);
   return (

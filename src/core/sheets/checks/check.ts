@@ -5,6 +5,7 @@ import type { ProgramReport } from "../../report/report";
 import type { Printer } from "../../shelf/printer";
 import type { Spool } from "../../shelf/spool";
 import type { LaidSheet } from "../lay-sheet";
+import { sayRow } from "../rows";
 import type { Sheet } from "../sheet";
 
 export interface SheetContext {
@@ -26,8 +27,9 @@ export interface SheetCheck {
 
 /** A row's name for people, by its field: `items.0.items.1` is row 1.2. */
 export const rowName = (field: string): string =>
-  `row ${field
-    .split(".")
-    .filter((part) => /^\d+$/.test(part))
-    .map((index) => Number(index) + 1)
-    .join(".")}`;
+  sayRow(
+    field
+      .split(".")
+      .filter((part) => /^\d+$/.test(part))
+      .map(Number),
+  );

@@ -1,46 +1,30 @@
 "use client";
 /** One row of the outline, and the rows in it. */
 import { DragEvent, KeyboardEvent, useState } from "react";
-import {
-  allRows,
-  DropPlace,
-  dropRow,
-  fieldOf,
-  insertRow,
-  nestRow,
-  removeRow,
-  rowAt,
-  RowPath,
-  sayRow,
-  shiftRow,
-  unnestRow,
-} from "@/core/sheets/rows";
+import { allRows, DropPlace, dropRow, fieldOf, rowAt, RowPath, sayRow } from "@/core/sheets/rows";
 import type { Item } from "@/core/sheets/sheet";
 import { Toggle } from "../common/toggle";
 import { NewRow } from "./new-row";
 import styles from "./outline.module.css";
 import { RowEditor } from "./row-editor";
 import { rowSays, rowTitle } from "./row-kinds";
+import { RowMoves, useRowMoves } from "./row-moves";
 import { useOutline } from "./sheet-context";
 
 /** The path that is dragged: a browser tells nobody what it is while it hovers. */
 let dragged: RowPath | null = null;
 
-function withoutOff(item: Item): Item {
-  const { off: _, ...rest } = item;
-  return rest as Item;
-}
-
 export function Row({ item, path }: { item: Item; path: RowPath }) {
   const state = useOutline();
-  const { wrong, lit, open, onLit, onOpen, onPut, onNew, isFolded, onFold } = state;
+  const { wrong, lit, open, onLit, onOpen, onNew, isFolded, onFold } = state;
   const field = fieldOf(path);
   const name = sayRow(path);
   const isOpen = open === field;
   const own = wrong !== null && ownsField(field, wrong.field);
   const inner = "items" in item ? item.items : null;
   const folded = inner !== null && isFolded(item);
-  const press = useRowKeys(item, path);
+  const moves = useRowMoves(item, path);
+  const press = useRowKeys(item, path, moves);
   const { drop, ...dragging } = useDrop(path, inner !== null);
   return (
     <li>
@@ -90,11 +74,7 @@ export function Row({ item, path }: { item: Item; path: RowPath }) {
           >
             <b>{rowTitle(item)}</b> <span>{rowSays(item)}</span>
           </button>
-          <Toggle
-            checked={!item.off}
-            label={`Lay ${name}`}
-            onChange={(isOn) => onPut(path, isOn ? withoutOff(item) : { ...item, off: true })}
-          />
+          <Toggle checked={!item.off} label={`Lay ${name}`} onChange={moves.toggle} />
         </div>
         {own && !isOpen && <p className="field-error">{wrong.message}</p>}
         {isOpen && <RowEditor item={item} path={path} />}
@@ -121,48 +101,30 @@ function ownsField(row: string, field: string): boolean {
 }
 
 /** Up and down from row to row; with Alt the row itself goes. */
-function useRowKeys(item: Item, path: RowPath) {
-  const { sheet, onPut, onRows, onFold, isFolded } = useOutline();
-  const { items } = sheet;
-  const moved = (next: Item[]) => {
-    const to = allRows(next).find((one) => rowAt(next, one) === item);
-    if (to) onRows(next, to);
-  };
+function useRowKeys(item: Item, path: RowPath, moves: RowMoves) {
+  const { onFold, isFolded } = useOutline();
   return (event: KeyboardEvent) => {
-    const { key, altKey } = event;
+    const { key, altKey, currentTarget } = event;
     if (event.ctrlKey || event.metaKey) return;
     const acts: Record<string, () => void> = altKey
-      ? {
-          ArrowUp: () => moved(shiftRow(items, path, -1)),
-          ArrowDown: () => moved(shiftRow(items, path, 1)),
-          ArrowLeft: () => moved(unnestRow(items, path)),
-          ArrowRight: () => moved(nestRow(items, path)),
-        }
+      ? { ArrowUp: moves.earlier, ArrowDown: moves.later, ArrowLeft: moves.out, ArrowRight: moves.into }
       : {
-          ArrowUp: () => neighbour(event.currentTarget, -1)?.focus(),
-          ArrowDown: () => neighbour(event.currentTarget, 1)?.focus(),
+          ArrowUp: () => neighbour(currentTarget, -1)?.focus(),
+          ArrowDown: () => neighbour(currentTarget, 1)?.focus(),
           ArrowLeft: () => {
             if ("items" in item && !isFolded(item)) onFold(item, true);
-            else if (path.length > 1) rowButton(event.currentTarget, path.slice(0, -1))?.focus();
+            else if (path.length > 1) rowButton(currentTarget, path.slice(0, -1))?.focus();
           },
           ArrowRight: () => "items" in item && onFold(item, false),
-          Delete: () => onRows(removeRow(items, path), nextAfter(items, path)),
-          d: () => onRows(insertRow(items, path, item), [...path.slice(0, -1), path[path.length - 1] + 1]),
-          o: () => onPut(path, item.off ? withoutOff(item) : { ...item, off: true }),
+          Delete: moves.remove,
+          d: moves.again,
+          o: moves.toggle,
         };
     const act = acts[key];
     if (!act) return;
     event.preventDefault();
     act();
   };
-}
-
-/** Where the keyboard goes when a row is taken away: what stands in its place, or before it, or around it. */
-function nextAfter(items: readonly Item[], path: RowPath): RowPath | undefined {
-  const [parent, index] = [path.slice(0, -1), path[path.length - 1]];
-  if (rowAt(items, [...parent, index + 1])) return path;
-  if (index > 0) return [...parent, index - 1];
-  return parent.length > 0 ? parent : undefined;
 }
 
 const rowButtons = (from: Element): HTMLElement[] => [

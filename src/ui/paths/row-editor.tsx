@@ -1,16 +1,6 @@
 "use client";
 /** The fields of the row that is open: what it is, how it is laid, and what can be done with it. */
-import {
-  fieldOf,
-  insertRow,
-  nestRow,
-  removeRow,
-  RowPath,
-  sayRow,
-  shiftRow,
-  swapWithParent,
-  unnestRow,
-} from "@/core/sheets/rows";
+import { fieldOf, RowPath, sayRow } from "@/core/sheets/rows";
 import type { Item, Laying, Repeat } from "@/core/sheets/sheet";
 import { Choice } from "../common/choice";
 import { TextArea } from "../common/text-field";
@@ -31,6 +21,7 @@ import {
   wayOf,
   withExpr,
 } from "./row-kinds";
+import { useRowMoves } from "./row-moves";
 import { useOutline } from "./sheet-context";
 
 interface Props {
@@ -232,38 +223,28 @@ function HowLaid({ item, path, name }: Props & { name: string }) {
 }
 
 function Acts({ item, path, name }: Props & { name: string }) {
-  const { sheet, onRows } = useOutline();
-  const { items } = sheet;
-  const [parent, index] = [path.slice(0, -1), path[path.length - 1]];
-  const act = (label: string, text: string, next: () => Item[], to: RowPath | undefined) => (
-    <button
-      key={label}
-      className="link-button"
-      aria-label={`${label}, ${name}`}
-      onClick={() => {
-        const made = next();
-        if (made.length > 0 || items.length === 1) onRows(made, to);
-      }}
-    >
-      {text}
-    </button>
-  );
-  const before = [...parent, index - 1];
+  const moves = useRowMoves(item, path);
+  const isInner = path.length > 1;
+  const isFirst = path[path.length - 1] === 0;
+  const acts: (readonly [label: string, text: string, act: () => void] | false)[] = [
+    !isFirst && ["Earlier", "earlier", moves.earlier],
+    ["Later", "later", moves.later],
+    isInner && ["Out of its repeat", "out", moves.out],
+    !isFirst && ["Into what stands before it", "in", moves.into],
+    isInner && item.kind === "repeat" && ["Outside of what is around it", "outside", moves.outside],
+    ["Once more", "once more", moves.again],
+    ["Take away", "take away", moves.remove],
+  ];
   return (
     <p className={styles.acts}>
-      {index > 0 && act("Earlier", "earlier", () => shiftRow(items, path, -1), before)}
-      {act("Later", "later", () => shiftRow(items, path, 1), [...parent, index + 1])}
-      {parent.length > 0 &&
-        act("Out of its repeat", "out", () => unnestRow(items, path), [
-          ...parent.slice(0, -1),
-          parent[parent.length - 1] + 1,
-        ])}
-      {index > 0 && act("Into what stands before it", "in", () => nestRow(items, path), before)}
-      {item.kind === "repeat" &&
-        parent.length > 0 &&
-        act("Outside of what is around it", "outside", () => swapWithParent(items, path), parent)}
-      {act("Once more", "once more", () => insertRow(items, path, item), [...parent, index + 1])}
-      {act("Take away", "take away", () => removeRow(items, path), undefined)}
+      {acts.map(
+        (one) =>
+          one && (
+            <button key={one[0]} className="link-button" aria-label={`${one[0]}, ${name}`} onClick={one[2]}>
+              {one[1]}
+            </button>
+          ),
+      )}
     </p>
   );
 }

@@ -9,7 +9,8 @@ interface Numbered {
 export abstract class NewestClient<Input, Request extends Numbered, Answer extends Numbered> {
   private worker: Worker | null = null;
   private next = 1;
-  private working: { started: number } | null = null;
+  private working: { started: number; input: Input } | null = null;
+  private hasBroken = false;
   private waiting: { input: Input } | null = null;
   private readonly open = new Map<number, (answer: Answer | null) => void>();
   private patience: ReturnType<typeof setTimeout> | undefined;
@@ -32,7 +33,11 @@ export abstract class NewestClient<Input, Request extends Numbered, Answer exten
     clearTimeout(this.patience);
     this.patience = undefined;
     this.working = null;
-    this.worker?.terminate();
+    if (this.worker) {
+      // What is ended while it loads may call that an error.
+      this.worker.onerror = null;
+      this.worker.terminate();
+    }
     this.worker = null;
     for (const resolve of this.open.values()) resolve(null);
     this.open.clear();
@@ -66,14 +71,17 @@ export abstract class NewestClient<Input, Request extends Numbered, Answer exten
     const wish = this.waiting;
     if (!wish) return;
     this.waiting = null;
-    const working = { started: performance.now() };
+    const working = { started: performance.now(), input: wish.input };
     this.working = working;
     void this.ask(this.request(wish.input)).then((answer) => {
       if (this.working !== working) return;
       this.working = null;
       clearTimeout(this.patience);
       this.patience = undefined;
-      if (answer) this.take(answer, wish.input);
+      if (answer) {
+        this.hasBroken = false;
+        this.take(answer, wish.input);
+      }
       this.startNext();
     });
   }
@@ -88,7 +96,20 @@ export abstract class NewestClient<Input, Request extends Numbered, Answer exten
       this.open.get(data.request)?.(data);
       this.open.delete(data.request);
     };
-    worker.onerror = () => this.onBroken("The computing part of the page broke off. Reload the page.");
+    worker.onerror = () => this.goOnAnew();
     return worker;
+  }
+
+  /** A worker that broke off (its script did not come, say) is begun anew once; then it is said. */
+  private goOnAnew(): void {
+    const lost = this.working?.input;
+    this.close();
+    if (this.hasBroken || lost === undefined) {
+      this.onBroken("The computing part of the page broke off. Reload the page.");
+      return;
+    }
+    this.hasBroken = true;
+    this.waiting ??= { input: lost };
+    this.startNext();
   }
 }

@@ -23,13 +23,12 @@ const link = async (request: APIRequestContext, printerId: number) => {
   expect((await request.post("/api/link/connect", { data })).ok()).toBe(true);
 };
 
-/** A printer that nobody has linked: what is printed on it is really there, and no drawing of it comes. */
-async function unlinkedPrinter(request: APIRequestContext): Promise<number> {
-  const [{ id: _, version: _v, createdAt: _c, updatedAt: _u, ...fields }] = (await (
-    await request.get("/api/printers")
-  ).json()) as Record<string, unknown>[];
+/** A printer like one of the shelf that nobody else uses, and nobody has linked. */
+async function ownPrinter(request: APIRequestContext, likeId: number): Promise<number> {
+  const like = (await (await request.get(`/api/printers/${likeId}`)).json()) as Record<string, unknown>;
+  const { id: _, version: _v, createdAt: _c, updatedAt: _u, ...fields } = like;
   const made = await request.post("/api/printers", {
-    data: { ...fields, name: `Ladle, card ${Date.now() % 1_000_000}` },
+    data: { ...fields, name: `One of its own ${Date.now() % 1_000_000}` },
   });
   expect(made.status()).toBe(201);
   return ((await made.json()) as { id: number }).id;
@@ -57,7 +56,7 @@ test("print, read it for me, once more, keep: the kept value lies within 4 °C o
   request,
 }) => {
   test.setTimeout(240_000);
-  const pair = { printerId: 2, spoolId: 1 };
+  const pair = { printerId: await ownPrinter(request, 2), spoolId: 1 };
   const trialId = await makeTrial(request, { kind: "temperature", ...pair });
   await link(request, pair.printerId);
   const runId = await printed(request, trialId, pair.printerId);
@@ -119,7 +118,7 @@ test("a photo is stored without its place, laid on the log by two rings, removed
 }) => {
   const trialId = await makeTrial(request, {
     kind: "temperature",
-    printerId: await unlinkedPrinter(request),
+    printerId: await ownPrinter(request, 1),
     spoolId: 1,
   });
   const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as { id: number };
@@ -175,7 +174,7 @@ test("a matrix is read in cells: up and down a speed, left and right a length, p
 }) => {
   const trialId = await makeTrial(request, {
     kind: "retraction-matrix",
-    printerId: await unlinkedPrinter(request),
+    printerId: await ownPrinter(request, 1),
     spoolId: 1,
   });
   const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as {
@@ -226,7 +225,7 @@ test("a matrix is read in cells: up and down a speed, left and right a length, p
 });
 
 test("lengths are pasted as a column, and a slip of the decimal point is asked about", async ({ page, request }) => {
-  const trialId = await makeTrial(request, { kind: "flow", printerId: await unlinkedPrinter(request), spoolId: 1 });
+  const trialId = await makeTrial(request, { kind: "flow", printerId: await ownPrinter(request, 1), spoolId: 1 });
   const run = (await (await request.post(`/api/trials/${trialId}/runs`)).json()) as { id: number };
   await openTrial(page, trialId);
   await step(page, "Read");

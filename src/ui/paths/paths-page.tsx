@@ -6,7 +6,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { emptySheet, exampleSheets } from "@/core/sheets/examples";
 import type { Sheet } from "@/core/sheets/sheet";
-import { api } from "../common/api";
+import { api, ApiError } from "../common/api";
 import { keys } from "../common/keys";
 import { Loading } from "../common/loading";
 import { PickFile } from "../common/pick-file";
@@ -31,7 +31,7 @@ export function PathsPage() {
       try {
         sheet = JSON.parse(text) as Sheet;
       } catch {
-        throw new Error(`“${file.name}” is no sheet: it cannot be read as JSON.`);
+        throw new ApiError(400, `“${file.name}” is no sheet: it cannot be read as JSON.`);
       }
       const { id } = await api.post<KeptSheet>("/sheets", sheet);
       router.push(`/paths/${id}`);

@@ -111,6 +111,17 @@ test("faster than the hot end melts: also where a curve is made of nothing but s
   expect(checked([curve("30")]).of("beyond-flow")).toBeUndefined();
 });
 
+test("faster than the extruder turns: by what is fed for every mm", () => {
+  // 1 mm of filament for every mm of the stroke, at 60 mm/s.
+  const thick = line(["80", "100"], ["140", "100"], { bead: { filamentPerMm: "1" }, speedMmS: "60" });
+  const built = buildSheet({ sheet: sheetOf([thick]), printer: { ...ladle, highestFeedEMmS: 50 }, spool: saffron });
+  if (!built.ok) throw new Error(built.message);
+  expect(built.value.findings.find(({ check }) => check === "beyond-extruder")?.message).toContain(
+    "Up to 60 mm of filament a second",
+  );
+  expect(checked([line(["80", "100"], ["140", "100"])]).of("beyond-extruder")).toBeUndefined();
+});
+
 test("a jump without drawing back across open bed is told, one over what is laid is not", () => {
   const far = line(["150", "100"], ["180", "100"], { retract: false });
   expect(checked([line(["60", "100"], ["90", "100"]), far]).of("bare-jump")).toMatchObject({

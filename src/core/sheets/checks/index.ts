@@ -2,6 +2,7 @@
 import { bareJump } from "./bare-jump";
 import { beadsBeside } from "./beads-beside";
 import { belowBed } from "./below-bed";
+import { beyondExtruder } from "./beyond-extruder";
 import { beyondHotEnd } from "./beyond-hot-end";
 import type { SheetCheck } from "./check";
 import { gapCrossed } from "./gap-crossed";
@@ -18,6 +19,7 @@ export const sheetChecks: SheetCheck[] = [
   beadsBeside,
   longSpan,
   beyondHotEnd,
+  beyondExtruder,
   bareJump,
   gapCrossed,
 ];

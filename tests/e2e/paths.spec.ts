@@ -275,6 +275,12 @@ test("played, sought and ended; taken to the Workshop; written out and read in a
   });
   await page.waitForURL(/\/paths\/\d+/);
   await expect(page.getByLabel("Name of the sheet")).toHaveValue("Read in again");
+  // And found by its name from anywhere.
+  await page.goto("/bench");
+  await page.keyboard.press("Control+k");
+  await page.getByLabel("Find a printer, a spool, a trial or a file").fill("read in again");
+  await page.getByRole("button", { name: /Read in again.*sheet/ }).click();
+  await expect(page.getByLabel("Name of the sheet")).toHaveValue("Read in again");
 });
 
 test("a sheet of two million moves is laid beside the page, which goes on answering, and can be stopped", async ({

@@ -49,6 +49,9 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
   const files =
     useQuery({ queryKey: keys.files, queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open })
       .data ?? [];
+  const sheets =
+    useQuery({ queryKey: keys.sheets, queryFn: () => api.get<{ id: number; name: string }[]>("/sheets"), enabled: open })
+      .data ?? [];
   const bench = useBenchPair();
   const kept = useKept(bench.printer?.id ?? 0, bench.spool?.id ?? 0).data ?? [];
   const places: Place[] = [
@@ -73,6 +76,7 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
       path: `/bench#${setting}`,
     })),
     ...files.map(({ id, name }) => ({ label: name, kind: "file", path: `/workshop/${id}` })),
+    ...sheets.map(({ id, name }) => ({ label: name, kind: "sheet", path: `/paths/${id}` })),
   ];
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const found = places

@@ -50,8 +50,11 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
     useQuery({ queryKey: keys.files, queryFn: () => api.get<{ id: number; name: string }[]>("/files"), enabled: open })
       .data ?? [];
   const sheets =
-    useQuery({ queryKey: keys.sheets, queryFn: () => api.get<{ id: number; name: string }[]>("/sheets"), enabled: open })
-      .data ?? [];
+    useQuery({
+      queryKey: keys.sheets,
+      queryFn: () => api.get<{ id: number; name: string }[]>("/sheets"),
+      enabled: open,
+    }).data ?? [];
   const bench = useBenchPair();
   const kept = useKept(bench.printer?.id ?? 0, bench.spool?.id ?? 0).data ?? [];
   const places: Place[] = [

@@ -79,6 +79,12 @@ export function compileSheet(sheet: Sheet, bands: SheetBands | null): Result<Com
   return nodes.ok ? succeed({ scope: scope.value, nodes: nodes.value }) : nodes;
 }
 
+/** Whether any formula of a sheet asks for values side by side, `band(k)`; no for one that cannot be read. */
+export function asksForBands(sheet: Sheet): boolean {
+  const compiled = compileSheet(sheet, { edgesMm: [0], values: [1] });
+  return compiled.ok && compiled.value.scope.used.has("band");
+}
+
 const changing = ["t", "a"] as const;
 const withHeight = ["z", "value"] as const;
 const alongOf = ({ at, uses }: Compiled): Along => ({

@@ -74,6 +74,8 @@ export const exampleSheets: Sheet[] = [
     bead,
     speedMmS: "35",
     items: [
+      // The first turn has something to stand on: it grows out of a ring on the bed.
+      { kind: "circle", centre: ["110", "110"], radiusMm: "30", faces: "240", start: "0" },
       {
         kind: "climb",
         centre: ["110", "110"],
@@ -82,6 +84,7 @@ export const exampleSheets: Sheet[] = [
         toMm: "60",
         risePerTurnMm: "h",
         facesPerTurn: "240",
+        flow: "100*min(1, (z - h)/h)",
       },
     ],
     keepOut: [],
@@ -128,7 +131,7 @@ export const exampleSheets: Sheet[] = [
         spacingMm: "h",
         items: [
           { kind: "polygon", centre: ["110", "110"], radiusMm: "9", sides: "faces" },
-          { kind: "arc", centre: ["110", "110"], radiusMm: "9.6", from: "40 deg", to: "320 deg" },
+          { kind: "arc", centre: ["110", "110"], radiusMm: "9.4", from: "40 deg", to: "320 deg" },
         ],
       },
     ],
@@ -141,6 +144,7 @@ export const exampleSheets: Sheet[] = [
     bead,
     speedMmS: "35",
     items: [
+      { kind: "circle", centre: ["110", "110"], radiusMm: "12 + h/3", faces: "180", start: "0" },
       {
         kind: "climb",
         centre: ["110", "110"],
@@ -149,6 +153,7 @@ export const exampleSheets: Sheet[] = [
         toMm: "45",
         risePerTurnMm: "h",
         facesPerTurn: "180",
+        flow: "100*min(1, (z - h)/h)",
       },
     ],
     keepOut: [{ shape: "rectangle", centre: [110, 90], widthMm: 10, depthMm: 24, fromMm: 15, toMm: 25 }],

@@ -29,8 +29,8 @@ export type LayingWatch = (moves: number) => boolean;
 
 const MOST_MOVES = 4_000_000;
 const MOST_REPEATS = 100_000;
-/** Copies in all, and points drawn for them, laid or not: what goes beyond would never end. */
-const MOST_COPIES = 1_000_000;
+/** Rows in all their copies, and points drawn for them, laid or not: what goes beyond would never end. */
+const MOST_COPIES = 2_000_000;
 const MOST_POINTS = 8_000_000;
 /** Farther than this no printer goes, mm: a formula has run away. */
 const FARTHEST_MM = 3000;
@@ -61,7 +61,8 @@ export function laySheet(
   if (!flat.ok) return flat;
   const once = layWith(sheet, ways, flat.value, watch);
   if (!once.ok) return once;
-  const rehearsed = rehearsedBands(sheet, Math.max(...once.value.tops, 0.01));
+  const highestMm = once.value.tops.reduce((most, top) => Math.max(most, top), 0.01);
+  const rehearsed = rehearsedBands(sheet, highestMm);
   return rehearsed.ok ? layWith(sheet, ways, rehearsed.value, watch) : rehearsed;
 }
 
@@ -138,6 +139,10 @@ class SheetLayer {
   run(nodes: readonly SheetNode[], place: Affine, mayTurn: boolean): void {
     for (const node of nodes) {
       if (this.refusal) return;
+      if (++this.copies > MOST_COPIES) {
+        this.refusal = tooMuch(`${MOST_COPIES.toLocaleString("en")} copies`, "items");
+        return;
+      }
       const { slots } = this.scope;
       switch (node.kind) {
         case "lay":
@@ -159,6 +164,7 @@ class SheetLayer {
           const [x, y] = placed(place, node.to[0](slots), node.to[1](slots));
           const z = node.z ? node.z(slots) : slots[this.slotZ];
           const as: LaidAs = { field: node.field, stroke: this.strokes, kind: MoveKind.travel, retract: false };
+          this.lastRing.forget();
           if (this.isSound(x, y, z, node.field)) this.nozzle.travel(x, y, z, 0, as);
         }
       }
@@ -370,7 +376,9 @@ class SheetLayer {
       this.refusal ??= tooMuch("a fill can have: its beads are very thin for what they fill", `${node.field}.fill`);
       return;
     }
-    const inner = { ...as, kind: percent >= 100 ? MoveKind.solid : MoveKind.sparse };
+    // What is said of drawing back is said of the stroke: from line to line of its fill the way decides.
+    const retract = as.retract === false ? false : null;
+    const inner = { ...as, retract, kind: percent >= 100 ? MoveKind.solid : MoveKind.sparse };
     for (const points of strokes) {
       this.segments.lift();
       for (let i = 1; i < points.length; i++) {

@@ -2,17 +2,13 @@
 import { refuse, Refusal, Result, succeed } from "../result";
 import type { SheetBands } from "./bands";
 import { BAND_SLOTS, BANDS_SLOT, Compiled, compileFormula, Names, Slots } from "./formula";
-import type { Expr, Figure, Sheet } from "./sheet";
+import type { Expr, Figure } from "./sheet";
 
 /** Names that are always there: along a stroke, its angle, the height and number of its layer, a band's value, and how many bands there are. */
 export const given = ["t", "a", "z", "layer", "value", "bands"] as const;
 export type Given = (typeof given)[number];
 /** What only a trial tells, or a rehearsal. */
 export const ofTrial: ReadonlySet<string> = new Set(["value", "bands", "band"]);
-
-/** Whether any formula of a sheet asks for values side by side, `band(k)`. */
-export const asksForBands = (sheet: Sheet): boolean =>
-  /\bband\s*\(/.test(JSON.stringify([sheet.items, sheet.bead, sheet.speedMmS]));
 
 /** Names, the bands' values, figures and counters: a sheet has at most 50 of these and 2,000 of those. */
 const MOST_SLOTS = 4096;
@@ -22,23 +18,26 @@ const isGiven = (name: string): boolean => (given as readonly string[]).includes
 export class Scope {
   readonly slots: Slots;
   readonly names: Map<string, number>;
-  private readonly free: { next: number };
+  /** Names that any formula of the sheet used. */
+  readonly used: Set<string>;
+  private readonly free: { next: number; used: Set<string> };
 
   private constructor(
     names: Map<string, number>,
     slots: Slots,
-    free: { next: number },
+    free: { next: number; used: Set<string> },
     private readonly hasBands: boolean,
   ) {
     this.names = names;
     this.slots = slots;
     this.free = free;
+    this.used = free.used;
   }
 
   /** The scope of a sheet's figures; refused where one cannot be worked out, or leads back to itself. */
   static of(figures: readonly Figure[], bands: SheetBands | null = null): Result<Scope> {
     const names = new Map<string, number>(given.map((name, slot) => [name, slot]));
-    const free = { next: BAND_SLOTS.first + BAND_SLOTS.most };
+    const free = { next: BAND_SLOTS.first + BAND_SLOTS.most, used: new Set<string>() };
     const scope = new Scope(names, new Float64Array(MOST_SLOTS), free, bands !== null);
     if (bands) {
       scope.slots[BANDS_SLOT] = bands.values.length;
@@ -73,6 +72,7 @@ export class Scope {
   compile(text: Expr, field: string): Result<Compiled> {
     const compiled = compileFormula(text, this.names);
     if (!compiled.ok) return { ...compiled, field };
+    for (const name of compiled.value.uses) this.used.add(name);
     const unsaid = this.hasBands ? undefined : [...compiled.value.uses].find((name) => ofTrial.has(name));
     if (unsaid === undefined) return compiled;
     return refuse(

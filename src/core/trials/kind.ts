@@ -63,6 +63,8 @@ export interface TrialKind {
   options: readonly Option[];
   /** Its name; what it is made of is only loaded where a piece is made. */
   specimen(options: OptionValues): SpecimenKey;
+  /** Its values stand on spots of its own piece besides their heights: no other piece answers it. */
+  needsOwnPiece?: true;
   /** The first round for this printer and spool. */
   firstRound(request: RoundRequest): Round;
   /** How its piece is read once it is printed. */

@@ -1,7 +1,7 @@
 /** A first round's bands on a piece of another height. */
-import type { HeightPlan } from "../heightplan/plan";
+import { HeightPlan, variedKeys } from "../heightplan/plan";
 import type { SettingKey } from "../settings";
-import { asksForBands } from "../sheets/scope";
+import { asksForBands } from "../sheets/compile";
 import type { Sheet } from "../sheets/sheet";
 import { roundTo } from "../units";
 
@@ -32,17 +32,21 @@ export function planBeside(plan: HeightPlan, setting: SettingKey, tops: readonly
  * The plan's values from the bed to the top of a piece, in bands of whole layers, all of them as high as can be. Where it is too low for all
  * bands, some between the first and the last are left out.
  */
-export function planOnPiece(plan: HeightPlan, tops: readonly number[]): HeightPlan {
-  const fit = Math.max(1, Math.min(plan.bands.length, Math.floor(tops.length / FEWEST_LAYERS)));
+export function planOnPiece({ sideBySide, ...rest }: HeightPlan, tops: readonly number[]): HeightPlan {
+  // Values that stand side by side on a kind's own piece follow one another upwards on another.
+  const bands =
+    sideBySide && variedKeys(rest.bands).length === 0
+      ? sideBySide.values.map((value) => ({ ...rest.bands[0], settings: { [sideBySide.setting]: value } }))
+      : rest.bands;
+  const fit = Math.max(1, Math.min(bands.length, Math.floor(tops.length / FEWEST_LAYERS)));
   const chosen = Array.from({ length: fit }, (_, i) =>
-    fit === 1 ? 0 : Math.round((i * (plan.bands.length - 1)) / (fit - 1)),
+    fit === 1 ? 0 : Math.round((i * (bands.length - 1)) / (fit - 1)),
   );
   const edgeAt = (i: number) => (i === 0 ? 0 : tops[Math.min(tops.length, Math.round((i * tops.length) / fit)) - 1]);
-  const { sideBySide: _, ...rest } = plan;
   return {
     ...rest,
     baseHeightMm: 0,
-    bands: chosen.map((index, i) => ({ ...plan.bands[index], heightMm: roundTo(edgeAt(i + 1) - edgeAt(i), 6) })),
+    bands: chosen.map((index, i) => ({ ...bands[index], heightMm: roundTo(edgeAt(i + 1) - edgeAt(i), 6) })),
   };
 }
 

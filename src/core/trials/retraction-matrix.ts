@@ -26,6 +26,7 @@ export const retractionMatrix: TrialKind = {
       remakes: true,
     },
   ],
+  needsOwnPiece: true,
   specimen: () => "fence",
   firstRound(request) {
     const { options, layerHeightMm } = request;

@@ -53,8 +53,8 @@ export function heightsOf(sheet: Sheet, printer: Printer, spool: Spool, values: 
 
 /** Whether a kind can be asked with a piece of one's own: its bands are to be told apart by their height alone. */
 export function takesSheet(kindKey: Trial["kind"]): boolean {
-  const { spread, after, tracksMm, layerProcess } = trialKindFor(kindKey);
-  return !spread && !after && !tracksMm && !layerProcess;
+  const { spread, after, tracksMm, layerProcess, needsOwnPiece } = trialKindFor(kindKey);
+  return !spread && !after && !tracksMm && !layerProcess && !needsOwnPiece;
 }
 
 function whyNoPiece(tops: readonly number[]): Refusal | null {

@@ -5,6 +5,7 @@ import { MoveKind } from "@/core/gcode/moves";
 import { beadAreaMm2, beadWidthMm } from "@/core/material/bead";
 import { LaidSheet, laySheet } from "@/core/sheets/lay-sheet";
 import { strokesOf, unknownLetters } from "@/core/sheets/letters";
+import { exampleSheets } from "@/core/sheets/examples";
 import type { Item } from "@/core/sheets/sheet";
 import { sheetSchema } from "@/core/sheets/sheet-schema";
 import { laidOf, LaidSegment, pathMm, segmentsOf, sheetOf, ways } from "../helpers/sheets";
@@ -417,4 +418,33 @@ test("what would never end is refused: copies of nothing, curves that stand stil
   expect(laySheet(sheetOf([hairs]), ways)).toMatchObject({ ok: false, field: "items.0.fill" });
   const deep: object = JSON.parse(`${'{"kind":"group","items":['.repeat(50_000)}${"]}".repeat(50_000)}`) as object;
   expect(sheetSchema.safeParse({ ...sheetOf([]), items: [deep] }).error?.issues[0].message).toContain("12 deep");
+});
+
+test("a ring that is left by a travel of one's own is not gone over as if the nozzle stood on it", () => {
+  const ring = { kind: "circle", centre: ["50", "50"], radiusMm: "10", faces: "12" };
+  const beside = { ...ring, centre: ["70.4", "50"] };
+  const { moves } = laidOf([ring, { kind: "travel", to: ["50", "120"] }, beside]);
+  const left = [...moves.y].findIndex((y) => y > 119);
+  // From there straight to the next ring: no corner of the first is visited again.
+  for (let i = left + 1; i < moves.count; i++)
+    expect(Math.hypot(moves.x[i] - 50, moves.y[i] - 50)).toBeGreaterThan(10.01);
+});
+
+test("a retraction that is asked for is the stroke's: the lines of its fill are laid as their ways decide", () => {
+  const square = { kind: "rectangle", centre: ["50", "50"], widthMm: "20", depthMm: "20", retract: true };
+  const far = { ...square, centre: ["90", "50"], fill: { pattern: "rings" } };
+  expect(retractions(laidOf([square, far]))).toBe(1);
+});
+
+test("a climbing wall grows out of a ring: nothing is laid higher over the bed than its bead is", () => {
+  const lamp = exampleSheets.find(({ name }) => name.includes("lamp"))!;
+  const result = laySheet(lamp, ways);
+  if (!result.ok) throw new Error(result.message);
+  const [ring] = segmentsOf(result.value).filter(({ z0, z1 }) => z0 === z1);
+  const climbs = segmentsOf(result.value).filter(({ z1, z0 }) => z1 > z0 && z1 < 0.4);
+  const perMm = ({ x0, y0, x1, y1, filamentMm }: LaidSegment) => filamentMm / Math.hypot(x1 - x0, y1 - y0);
+  expect(ring.z0).toBeCloseTo(0.2, 6);
+  // The first turn fills the wedge between the ring and itself: its flow grows with its height over it.
+  const early = climbs.find(({ z1 }) => z1 > 0.25)!;
+  expect(perMm(early) / perMm(ring)).toBeCloseTo(0.25, 1);
 });

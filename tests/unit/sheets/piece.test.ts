@@ -181,8 +181,8 @@ test("a climbing wall is cut into layers at its turns, so that bands meet it", (
   const [, lamp] = exampleSheets;
   const tops = heightsOf(lamp, ladle, saffron, [1]);
   if (!tops.ok) throw new Error(tops.message);
-  // From 0.2 to 60 mm by 0.2 mm a turn: 299 turns.
-  expect(tops.value).toHaveLength(299);
+  // A ring on the bed, and from 0.2 to 60 mm by 0.2 mm a turn 299 turns.
+  expect(tops.value).toHaveLength(300);
   const trial = trialOn(lamp, "fan");
   const { inspected } = builtOf(trial);
   expect(inspected.findings.filter(({ severity }) => severity === "stop")).toEqual([]);
@@ -200,6 +200,13 @@ test("plans are brought to a piece's height: whole layers, first and last value 
 test("kinds whose values stand on a piece of their own take no sheet", () => {
   const taking = trialKindKeys.filter((kind) => takesSheet(kind));
   expect(taking).toEqual(expect.arrayContaining(["temperature", "fan", "speed", "acceleration", "cornering"]));
-  expect(taking).not.toEqual(expect.arrayContaining(["bridging"]));
-  expect(taking).not.toEqual(expect.arrayContaining(["extrusion"]));
+  for (const kind of ["bridging", "extrusion", "retraction-matrix"]) expect(taking).not.toContain(kind);
+  // What is left has values that differ from band to band, whatever its own piece looks like.
+  const tops = Array.from({ length: 60 }, (_, i) => 0.2 * (i + 1));
+  for (const kind of taking) {
+    const { bands } = planOnPiece(trialOfKind(kind, ladle, saffron).plan, tops);
+    expect([kind, bands.length]).toEqual([kind, expect.any(Number)]);
+    expect(new Set(bands.map(({ settings }) => JSON.stringify(settings))).size).toBe(bands.length);
+    expect(bands.length).toBeGreaterThan(3);
+  }
 });

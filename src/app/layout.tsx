@@ -2,6 +2,7 @@ import type { Metadata, Viewport } from "next";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
 import { cookies, headers } from "next/headers";
 import { ReactNode } from "react";
+import { RANK_HEADER, rankIn } from "@/server/front/who";
 import { benchData } from "@/server/work/pages";
 import { keys } from "@/ui/common/keys";
 import { EarlyHands } from "@/ui/frame/early-hands";
@@ -37,7 +38,9 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const jar = await cookies();
   const chosen = asScheme(jar.get("scheme")?.value);
   const guess = asScheme(jar.get("system-scheme")?.value) ?? "light";
-  const nonce = (await headers()).get("x-nonce") ?? undefined;
+  const asked = await headers();
+  const nonce = asked.get("x-nonce") ?? undefined;
+  const isStranger = rankIn(asked.get(RANK_HEADER)) === "stranger";
   const { ground, ink } = palettes[chosen ?? guess];
   return (
     <html lang="en" data-scheme={chosen ?? guess}>
@@ -45,7 +48,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
         <EarlyHands nonce={nonce} />
         <AntdRegistry>
           <Providers chosen={chosen} guess={guess}>
-            <WithData give={give}>
+            <WithData give={isStranger ? () => [] : give}>
               <Frame>{children}</Frame>
             </WithData>
           </Providers>

@@ -5,13 +5,13 @@ import { ProgramReport } from "../report/report";
 import { settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
-import { programChecks } from ".";
+import { fileChecks } from ".";
 
 /** The checks of every program, and what only a file of somebody else's can have: worst first. */
 export function checkFile(report: ProgramReport, printer: Printer): Finding[] {
   const context = { report, printer, trial: null };
   return worstFirst([
-    ...programChecks.flatMap((check) => check.run(context)),
+    ...fileChecks.flatMap((check) => check.run(context)),
     ...earlierPlan(report),
     ...ownTemperatures(report),
     ...damagedLines(report),

@@ -7,6 +7,7 @@ import { beyondLimits } from "./beyond-limits";
 import { beyondPiece } from "./beyond-piece";
 import { coldAtBottom } from "./cold-at-bottom";
 import { coldExtrusion } from "./cold-extrusion";
+import { drawnAlong } from "./drawn-along";
 import { fanTooSlow } from "./fan-too-slow";
 import { Finding, worstFirst } from "../findings/finding";
 import { Check, CheckContext, ProgramCheck } from "./check";
@@ -14,6 +15,7 @@ import { fitted } from "./fitted";
 import { firstLayersUnheard } from "./first-layers-unheard";
 import { gearPassesCheck } from "./gear-passes";
 import { headClearance } from "./head-clearance";
+import { laysNothing } from "./lays-nothing";
 import { leftOn } from "./left-on";
 import { nothingLaid } from "./nothing-laid";
 import { notSayable } from "./not-sayable";
@@ -41,6 +43,7 @@ export const programChecks: ProgramCheck[] = [
   headClearance,
   coldExtrusion,
   unwaitedHeat,
+  drawnAlong,
   leftOn,
   waitsInside,
   toolCold,
@@ -48,6 +51,9 @@ export const programChecks: ProgramCheck[] = [
   toolOffset,
   toolFan,
 ];
+
+/** What is looked at in files on top: a program typed by hand need not print anything. */
+export const fileChecks: ProgramCheck[] = [...programChecks, laysNothing];
 
 export const checks: Check[] = [
   wrongTool,

@@ -56,7 +56,21 @@ const oneLine = z
   .max(500, "A line is at most 500 letters")
   .regex(/^[^\r\n]*$/, "One line each");
 const lines = z.array(oneLine).max(50, "At most 50 lines");
-const scaled = z.strictObject({ word, by: z.number({ error: "By how much must be a number" }) });
+/** No machine means more than this by any word; so no sum of figures grows beyond what can be written. */
+const MOST_VALUE = 1e7;
+const MOST_SCALE = 1000;
+const value = z
+  .number({ error: "The value must be a number" })
+  .min(-MOST_VALUE, "No printer means a value that low: -10,000,000 at least")
+  .max(MOST_VALUE, "No printer means a value that high: 10,000,000 at most");
+const scaled = z.strictObject({
+  word,
+  by: z
+    .number({ error: "By how much must be a number" })
+    .min(-MOST_SCALE, "By -1000 times at least")
+    .max(MOST_SCALE, "By 1000 times at most"),
+});
+const shifted = z.strictObject({ word, by: value });
 
 const schema = z.strictObject({
   kind: z.literal("find"),
@@ -74,7 +88,7 @@ const schema = z.strictObject({
           z.strictObject({
             word,
             is: z.enum([">", "<", "=", "any"], { error: "A word is >, <, = or any" }),
-            value: z.number().optional(),
+            value: value.optional(),
           }),
         )
         .max(10, "At most ten conditions")
@@ -94,9 +108,9 @@ const schema = z.strictObject({
   act: z
     .strictObject({
       replaceWith: oneLine.optional(),
-      setWord: z.strictObject({ word, value: z.number() }).optional(),
+      setWord: z.strictObject({ word, value }).optional(),
       scaleWord: scaled.optional(),
-      shiftWord: scaled.optional(),
+      shiftWord: shifted.optional(),
       comment: z
         .string()
         .max(200)
@@ -140,6 +154,7 @@ export const find: EditKind<FindEdit> = {
     const { lineEnd } = file.report;
     const splices = new LineSplices(lineEnd, this.label);
     let nowTool = 0;
+    let beyond: number | null = null;
     const place = new PlaceFinder(file);
     file.walk(
       (line) => {
@@ -156,10 +171,14 @@ export const find: EditKind<FindEdit> = {
         if (skip.has(line.number + 1)) return;
         const found = matches(line);
         if (found === null) return;
-        actOn(line, found, edit.act, splices, place.layer);
+        const isMeant = actOn(line, found, edit.act, splices, place.layer);
+        if (!isMeant) beyond ??= line.number + 1;
       },
       { moves: true },
     );
+    if (beyond !== null) {
+      return refuse(`In line ${beyond} this makes a value no printer can mean. Scale or shift it by less.`, "act");
+    }
     return splices.outcome([], {
       nothing: {
         check: "nothing-found",
@@ -233,8 +252,10 @@ function holds(line: Line, { word: letter, is, value = 0 }: Condition): boolean 
   return is === "<" ? figure < value : Math.abs(figure - value) < 1e-9;
 }
 
-function actOn(line: Line, { text, replace }: Hit, act: Act, splices: LineSplices, layer: number): void {
+/** Does what is wanted with a line; false where that makes a value no printer can mean. */
+function actOn(line: Line, { text, replace }: Hit, act: Act, splices: LineSplices, layer: number): boolean {
   const changed = changedText(text, replace, act);
+  if (changed === null) return false;
   const own = act.delete
     ? []
     : act.comment !== undefined
@@ -242,13 +263,14 @@ function actOn(line: Line, { text, replace }: Hit, act: Act, splices: LineSplice
       : [changed];
   splices.before(line, act.before ?? [], layer);
   splices.replace(line, [...own, ...(act.after ?? [])], layer);
+  return true;
 }
 
 function changedText(
   text: string,
   replace: Hit["replace"],
   { replaceWith, setWord, scaleWord, shiftWord }: Act,
-): string {
+): string | null {
   if (replaceWith !== undefined) return replace ? replace(replaceWith) : replaceWith;
   if (setWord) return withFigure(text, setWord.word, () => setWord.value, true);
   if (scaleWord) return withFigure(text, scaleWord.word, (value) => value * scaleWord.by, false);
@@ -256,18 +278,18 @@ function changedText(
   return text;
 }
 
-/** The line with another figure in one of its words; everything else stays letter by letter. */
-function withFigure(text: string, letter: string, to: (value: number) => number, isSet: boolean): string {
+/** The line with another figure in one of its words, everything else letter by letter; null where no printer can mean the figure. */
+function withFigure(text: string, letter: string, to: (value: number) => number, isSet: boolean): string | null {
   const end = text.search(/[;(]/);
   const code = end < 0 ? text : text.slice(0, end);
   // The first word is the command itself.
   const found = new RegExp(`(?<=.)${letter}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+))`, "i").exec(code);
   if (found) {
     const at = found.index + found[0].length - found[1].length;
+    const figure = to(Number(found[1]));
+    if (!(Math.abs(figure) <= MOST_VALUE)) return null;
     return (
-      text.slice(0, at) +
-      sayFigure(letter, to(Number(found[1])), isSet ? String(to(0)) : found[1]) +
-      text.slice(at + found[1].length)
+      text.slice(0, at) + sayFigure(letter, figure, isSet ? String(to(0)) : found[1]) + text.slice(at + found[1].length)
     );
   }
   if (!isSet) return text;

@@ -41,6 +41,8 @@ export interface ProgramFacts {
   highestLaid: FactAt | null;
   /** Filament is first pushed through a nozzle set to less than it takes to melt; `value` is what it was set to. */
   coldFeed: FactAt | null;
+  /** The longest way over which filament is drawn back while the nozzle goes along, mm, with the line where it begins. */
+  drawnAlong: FactAt | null;
   /** Material is first laid without the nozzle's heat ever having been waited for. */
   unwaited: FactAt | null;
   /** Commands that are not known stand before the first material: what they heat nobody can say. */
@@ -142,6 +144,10 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
   let highest = -1;
   let lowest = -1;
   let highestLaid = -1;
+  let drawnAlong: FactAt | null = null;
+  /** The way of the moves that draw back, one behind the other, and the first of them. */
+  let drawnMm = 0;
+  let drawnFrom = 0;
   let coldFeed: FactAt | null = null;
   let unwaited: FactAt | null = null;
   let hottestNozzle: FactAt | null = null;
@@ -211,6 +217,13 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     const kind = moves.kind[i];
     if (kind === MoveKind.home) continue;
     const lays = laysMaterial(kind);
+    if (moves.filamentMm[i] > 1e-6) drawnMm = 0;
+    else if (moves.filamentMm[i] < -1e-6 && i > 0) {
+      const alongMm = Math.hypot(moves.x[i] - moves.x[i - 1], moves.y[i] - moves.y[i - 1]);
+      if (drawnMm === 0) drawnFrom = i;
+      drawnMm += alongMm;
+      if (drawnMm > (drawnAlong?.value ?? 0)) drawnAlong = { value: drawnMm, line: moves.line[drawnFrom] + 1 };
+    }
     if (!hot && moves.filamentMm[i] > 1e-6 && coldFeed === null) {
       coldFeed = { value: setC.get(tool) ?? 0, line: moves.line[i] + 1 };
     }
@@ -247,6 +260,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     lowest: heightAt(lowest),
     highestLaid: heightAt(highestLaid),
     coldFeed,
+    drawnAlong,
     unwaited,
     unknownCommands: unknown.some(({ command }) => /[A-Z_]{3,}/.test(command)),
     waitsInside,

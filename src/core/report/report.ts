@@ -47,7 +47,7 @@ export interface Bounds {
 /** A report keeps so many changes of settings; a program can have millions. */
 export const MOST_CHANGES = 5000;
 /** Goes up whenever a report says more than before: an older one is made anew. */
-export const REPORT_VERSION = 3;
+export const REPORT_VERSION = 4;
 
 export interface ProgramReport {
   version: number;

@@ -1,8 +1,11 @@
 /** The database: one SQLite file, plain SQL, numbered migrations. */
 import Database from "better-sqlite3";
-import { mkdirSync, readdirSync, readFileSync } from "node:fs";
+import { mkdirSync } from "node:fs";
 import { join } from "node:path";
+import { log } from "../log";
+import { migrate, newestVersion, versionOf } from "./migrate";
 import { databasePath, dataFolder } from "./place";
+import { finishSwap, sweep } from "./swap";
 import { StorageTrouble, storageTrouble } from "./trouble";
 
 /** Another program in the way holds this one up so long at most; then the request is refused with a sentence. */
@@ -11,20 +14,6 @@ const BUSY_MS = 25;
 const REMADE_BYTES = 60_000_000;
 /** After a failure it is looked again so often whether it has been mended. */
 const RETRY_MS = 1000;
-
-const migrationsFolder = () => join(process.cwd(), "src", "server", "db", "migrations");
-
-function migrationFiles(): { number: number; file: string }[] {
-  return readdirSync(migrationsFolder())
-    .filter((name) => /^\d{3}-.*\.sql$/.test(name))
-    .sort()
-    .map((file) => ({ number: Number(file.slice(0, 3)), file }));
-}
-
-/** The version of database this program writes. */
-export function newestVersion(): number {
-  return migrationFiles().at(-1)!.number;
-}
 
 /** A connection as this program uses them. `durable`: what is acknowledged survives a power cut, too. */
 function connect(path: string, durable: boolean): Database.Database {
@@ -38,13 +27,12 @@ function connect(path: string, durable: boolean): Database.Database {
 }
 
 /**
- * Opens a database and brings it up to date. Each migration is one transaction: a kill leaves it done or not begun. One that a
- * newer program has written is refused with a `StorageTrouble` and left as it is.
+ * Opens a database and brings it up to date. One that a newer program has written is refused with a `StorageTrouble` and left as it is.
  */
 export function openDatabase(path: string): Database.Database {
   const database = new Database(path);
   try {
-    const version = database.pragma("user_version", { simple: true }) as number;
+    const version = versionOf(database);
     if (version > newestVersion()) {
       throw new StorageTrouble(
         `The database was written by a newer Cuchara (version ${version}, this one knows ${newestVersion()}). It was left as it is: start the newer program, or put an older backup in its place.`,
@@ -56,18 +44,6 @@ export function openDatabase(path: string): Database.Database {
   const opened = connect(path, true);
   migrate(opened);
   return opened;
-}
-
-function migrate(database: Database.Database): void {
-  const done = database.pragma("user_version", { simple: true }) as number;
-  for (const { number, file } of migrationFiles()) {
-    if (number <= done) continue;
-    const sql = readFileSync(join(migrationsFolder(), file), "utf8");
-    database.transaction(() => {
-      database.exec(sql);
-      database.pragma(`user_version = ${number}`);
-    })();
-  }
 }
 
 /**
@@ -105,6 +81,9 @@ function openStore(): Store {
   mkdirSync(folder, { recursive: true });
   const lock = holdFolder(folder);
   try {
+    const finished = finishSwap();
+    if (finished) log().warn({ finished }, "a backup that was being put in place is in place now");
+    for (const word of ["copying", "receiving", "checked", "restoring"] as const) sweep(word);
     const durable = openDatabase(databasePath());
     giveRoomBackFromNowOn(durable);
     durable.prepare("DELETE FROM files WHERE state = 'receiving'").run();

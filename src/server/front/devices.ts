@@ -1,10 +1,11 @@
 /**
- * Who of the home network gets in. This machine itself always does. Another device shows a code once that stands on the bench's own
- * screen, and carries a token from then on; it may read and mark, and move or heat a printer only if the bench allows it.
+ * Who of the home network gets in. This machine itself always does. Another device shows a code once that the bench gave it, and carries a
+ * token from then on; what it may do was said when the code was given, and can be changed at the bench.
  */
 import { createHash, randomBytes, randomInt } from "node:crypto";
 import { devices, Device } from "../db/devices";
 import { Refused } from "../refused";
+import { Rank, rankOfRight, Right } from "./who";
 
 /** A code is good for so long … */
 export const CODE_LIVES_MS = 5 * 60_000;
@@ -13,6 +14,8 @@ export const MOST_TRIES = 5;
 
 interface Code {
   text: string;
+  /** What the device that knows it may do. */
+  may: Right;
   untilMs: number;
   triesLeft: number;
 }
@@ -21,13 +24,14 @@ interface Code {
 const shared = globalThis as { cucharaCode?: Code | null };
 
 /** A new code of six figures; the one before is void. */
-export function showCode(nowMs = Date.now()): { code: string; untilMs: number } {
+export function showCode(may: Right, nowMs = Date.now()): { code: string; may: Right; untilMs: number } {
   shared.cucharaCode = {
     text: String(randomInt(1_000_000)).padStart(6, "0"),
+    may,
     untilMs: nowMs + CODE_LIVES_MS,
     triesLeft: MOST_TRIES,
   };
-  return { code: shared.cucharaCode.text, untilMs: shared.cucharaCode.untilMs };
+  return { code: shared.cucharaCode.text, may, untilMs: shared.cucharaCode.untilMs };
 }
 
 /** Lets a device in that knows the code: gives the token it carries from now on. */
@@ -37,7 +41,7 @@ export function letIn(typed: string, name: string, nowMs = Date.now()): { token:
     shared.cucharaCode = null;
     throw new Refused(
       "stranger",
-      "No code is being shown. Ask for one at the bench: Shelf, This program, Let a device in.",
+      "No code is good just now. Ask for one at the bench: Shelf, This program, Let a device in; or npm run let-in on its machine.",
       {
         field: "code",
       },
@@ -56,7 +60,7 @@ export function letIn(typed: string, name: string, nowMs = Date.now()): { token:
   }
   shared.cucharaCode = null;
   const token = randomBytes(32).toString("base64url");
-  return { token, device: devices.add(name, hashOf(token)) };
+  return { token, device: devices.add(name, hashOf(token), code.may) };
 }
 
 /** The device that carries a token; null for a stranger. */
@@ -82,21 +86,11 @@ export function isThisMachine(address: string | undefined): boolean {
   return /^(::ffff:)?127\.|^::1$/.test(address ?? "");
 }
 
-/** What only this machine's own screen does. */
-const ownScreen = /^\/api\/(devices|backup|program)(\/|$)/;
-/** What moves or heats a printer, or takes hold of one; stopping it is everybody's. */
-const acts = /^\/api\/(link|measure\/act)(\/|$)/;
-
-/** Why a device may not do something, or null if it may. */
-export function refuseDevice(device: Device | null, method: string, path: string): string | null {
-  if (path === "/let-in" || path === "/api/let-in" || path.startsWith("/_next/static/") || path === "/icon.svg")
-    return null;
-  if (!device) return "This device has not been let in. Open /let-in on it and type the code that the bench shows.";
-  const reads = method === "GET" || method === "HEAD";
-  if (ownScreen.test(path) && path !== "/api/program") return "Only the bench's own screen does that.";
-  if (path === "/api/link/stop" || device.mayAct) return null;
-  if (acts.test(path) && !reads) {
-    return "This device may read and mark, not move or heat a printer. The bench can allow it: Shelf, This program.";
-  }
-  return null;
+/** Whoever calls from an address with a Cookie header: its rank, and a name that is its own. */
+export function callerOf(address: string | undefined, cookies: string | undefined): { rank: Rank; caller: string } {
+  if (isThisMachine(address)) return { rank: "bench", caller: "bench" };
+  const device = deviceOf(tokenIn(cookies));
+  return device
+    ? { rank: rankOfRight[device.may], caller: `device ${device.id}` }
+    : { rank: "stranger", caller: "stranger" };
 }

@@ -1,7 +1,9 @@
 /** In front of everything: whatever comes in over HTTP passes here first, and every answer carries the same headers. */
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { storageTrouble } from "../db/trouble";
-import { deviceOf, isThisMachine, refuseDevice, tokenIn } from "./devices";
+import { callerOf } from "./devices";
+import { plainPath } from "./plain-path";
+import { CALLER_HEADER, Rank, RANK_HEADER, refuseRank } from "./who";
 
 /** Carried by every answer, files and errors too; pages get a policy of their own on top (`proxy.ts`). */
 const headers: [string, string][] = [
@@ -26,23 +28,24 @@ export function answerError(response: ServerResponse, status: number, kind: stri
   response.end(body);
 }
 
-/** The path as it is meant, without its query; null if it cannot be read (RFC 3986, 2.1). */
-function pathOf(url: string): string | null {
-  try {
-    return decodeURIComponent(url.split("?", 1)[0]);
-  } catch {
-    return null;
-  }
+/** What anybody may have: the page that asks for the code, and the files it is built of. */
+const open = { names: ["/let-in", "/icon.svg"], beginnings: ["/_next/static/chunks/", "/_next/static/media/"] };
+
+/** The rank a path asks for in front; routes of the interface say it themselves (`handle`). */
+function rankFor(path: string): Rank {
+  if (path.startsWith("/api/")) return "stranger";
+  const isOpen = open.names.includes(path) || open.beginnings.some((beginning) => path.startsWith(beginning));
+  return isOpen ? "stranger" : "reader";
 }
 
 /** A request that is answered here and goes no further: true if it was. */
 export function answeredInFront(request: IncomingMessage, response: ServerResponse): boolean {
   for (const [name, value] of headers) response.setHeader(name, value);
   const { method = "GET", url = "/" } = request;
-  response.setHeader("Content-Security-Policy", url.startsWith("/_next/static/") ? SCRIPTS : STRICT);
-  const path = pathOf(url);
+  const path = plainPath(url);
+  response.setHeader("Content-Security-Policy", path?.startsWith("/_next/static/") ? SCRIPTS : STRICT);
   if (path === null) {
-    answerError(response, 400, "invalid", "The address cannot be read: a percent sign in it stands for nothing.");
+    answerError(response, 404, "missing", "There is nothing at this address.");
     return true;
   }
   if (!methods.includes(method)) {
@@ -50,34 +53,23 @@ export function answeredInFront(request: IncomingMessage, response: ServerRespon
     answerError(response, 405, "invalid", `${method.slice(0, 20)} is not known here.`);
     return true;
   }
-  // eslint-disable-next-line no-control-regex -- exactly those belong in no path
-  if (/^\/+api(\/|$)/.test(path) && (/\/\/|\\|\/$|[\x00-\x1f\x7f]/.test(path) || /(^|\/)\.\.?(\/|$)/.test(path))) {
-    answerError(response, 404, "missing", "There is nothing at this address.");
-    return true;
-  }
-  if (isThisMachine(request.socket.remoteAddress)) return false;
-  return refusedDevice(request, response, path);
-}
-
-function refusedDevice(request: IncomingMessage, response: ServerResponse, path: string): boolean {
-  let refusal: string | null;
-  let known = false;
+  let who: ReturnType<typeof callerOf>;
   try {
-    const device = deviceOf(tokenIn(request.headers.cookie));
-    known = device !== null;
-    refusal = refuseDevice(device, request.method ?? "GET", path);
+    who = callerOf(request.socket.remoteAddress, request.headers.cookie);
   } catch (error) {
     answerError(response, 503, "storage", storageTrouble(error) ?? "The database cannot be used; the log says more.");
     return true;
   }
+  // Whatever was sent under these names is no more.
+  request.headers[RANK_HEADER] = who.rank;
+  request.headers[CALLER_HEADER] = who.caller;
+  const refusal = refuseRank(who.rank, rankFor(path));
   if (refusal === null) return false;
-  if (!known && !path.startsWith("/api/") && request.method === "GET") {
+  if (method === "GET") {
     response.statusCode = 303;
     response.setHeader("Location", "/let-in");
     response.end();
-    return true;
-  }
-  answerError(response, 403, "stranger", refusal);
+  } else answerError(response, 403, "stranger", refusal);
   return true;
 }
 

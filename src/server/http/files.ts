@@ -2,6 +2,7 @@
 import { plainNumber } from "@/core/units";
 import { readBench } from "../db/bench";
 import { CHUNK_BYTES, files, StoredFile } from "../db/files";
+import { needRoom } from "../db/room";
 import { runTask } from "../tasks/pool";
 import { pathId } from "./respond";
 import { missing, Refused } from "../refused";
@@ -32,6 +33,7 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
       },
     );
   if (Number(request.headers.get("content-length") ?? 0) > MOST_FILE_BYTES) throw tooLarge();
+  needRoom(Number(request.headers.get("content-length") ?? 0));
   const printerId = readBench().printerId;
   const printer = printerFor({ printerId });
   const id = files.begin(name, printerId);
@@ -41,6 +43,7 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
     let waitingBytes = 0;
     const store = () => {
       if (waitingBytes === 0) return;
+      needRoom(waitingBytes);
       files.append(id, stored, Buffer.concat(waiting));
       stored += waitingBytes;
       waiting = [];

@@ -1,6 +1,7 @@
 /** The common part of all route handlers: JSON out, one shape of error, nothing that throws reaches the client raw. */
 import { Finding } from "@/core/findings/finding";
 import { refuseForeign } from "../front/guard";
+import { Rank, RANK_HEADER, rankIn, refuseRank } from "../front/who";
 import { log } from "../log";
 import { isRefused, missing, RefusalKind, Refused } from "../refused";
 import { storageTrouble } from "../db/trouble";
@@ -44,15 +45,28 @@ interface Context {
   params: Promise<Record<string, string>>;
 }
 
-/** Wraps a handler: requests from elsewhere are refused, known errors answered as they are, unknown ones logged and a 500. */
-export function handle(act: (request: Request, params: Record<string, string>) => Promise<Response> | Response) {
-  return async (request: Request, context: Context): Promise<Response> => {
+type Act = (request: Request, params: Record<string, string>) => Promise<Response> | Response;
+
+/** A route handler, and who may call it. */
+export interface Handler {
+  (request: Request, context: Context): Promise<Response>;
+  readonly who: Rank;
+}
+
+/**
+ * Wraps a handler: who may not call it and requests from elsewhere are refused, known errors answered as they are, unknown ones logged
+ * and a 500.
+ */
+export function handle(act: Act, { who }: { who: Rank }): Handler {
+  const answer = async (request: Request, context: Context): Promise<Response> => {
     try {
       const { headers } = request;
-      const refusal = refuseForeign(
-        { host: headers.get("host"), origin: headers.get("origin"), site: headers.get("sec-fetch-site") },
-        process.env.HOST,
-      );
+      const refusal =
+        refuseRank(rankIn(headers.get(RANK_HEADER)), who) ??
+        refuseForeign(
+          { host: headers.get("host"), origin: headers.get("origin"), site: headers.get("sec-fetch-site") },
+          process.env.HOST,
+        );
       if (refusal) throw new Refused("stranger", refusal);
       return await act(request, (await context.params) ?? {});
     } catch (error) {
@@ -70,6 +84,7 @@ export function handle(act: (request: Request, params: Record<string, string>) =
       );
     }
   };
+  return Object.assign(answer, { who });
 }
 
 /** Ids are whole numbers from 1, written plainly: no sign, no zero in front, no exponent. */

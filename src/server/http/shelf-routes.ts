@@ -24,38 +24,52 @@ export function shelfRoutes<T>(table: ShelfTable<T>, schema: z.ZodType<T>, what:
   };
   return {
     collection: {
-      GET: handle(() => json(table.list())),
-      POST: handle(async (request) => json(table.add(await readBody(request, guard.added ?? schema)), 201)),
+      GET: handle(() => json(table.list()), { who: "reader" }),
+      POST: handle(async (request) => json(table.add(await readBody(request, guard.added ?? schema)), 201), {
+        who: "bench",
+      }),
     },
     item: {
-      GET: handle((_, params) => {
-        const id = pathId(params, what);
-        return json(found(table.get(id), id));
-      }),
-      PUT: handle(async (request, params) => {
-        const id = pathId(params, what);
-        // The body first: what stands in the record is looked at when nothing can come in between any more.
-        const { body, seen } = await readChange(request);
-        const before = found(table.get(id), id);
-        const after = checked(isRecord(body) ? { ...before, ...body } : body, schema);
-        refuseStale(what, before, seen);
-        guard.change?.(before, after);
-        const changed = found(table.change(id, after, seen), id);
-        guard.changed?.(changed);
-        return json(changed);
-      }),
-      DELETE: handle((_, params) => {
-        const id = pathId(params, what);
-        guard.remove?.(found(table.get(id), id));
-        if (!table.remove(id)) throw missing(`There is no ${what} ${id}.`);
-        return json({ id });
-      }),
+      GET: handle(
+        (_, params) => {
+          const id = pathId(params, what);
+          return json(found(table.get(id), id));
+        },
+        { who: "reader" },
+      ),
+      PUT: handle(
+        async (request, params) => {
+          const id = pathId(params, what);
+          // The body first: what stands in the record is looked at when nothing can come in between any more.
+          const { body, seen } = await readChange(request);
+          const before = found(table.get(id), id);
+          const after = checked(isRecord(body) ? { ...before, ...body } : body, schema);
+          refuseStale(what, before, seen);
+          guard.change?.(before, after);
+          const changed = found(table.change(id, after, seen), id);
+          guard.changed?.(changed);
+          return json(changed);
+        },
+        { who: "bench" },
+      ),
+      DELETE: handle(
+        (_, params) => {
+          const id = pathId(params, what);
+          guard.remove?.(found(table.get(id), id));
+          if (!table.remove(id)) throw missing(`There is no ${what} ${id}.`);
+          return json({ id });
+        },
+        { who: "bench" },
+      ),
     },
     restore: {
-      POST: handle((_, params) => {
-        const id = pathId(params, what);
-        return json(found(table.restore(id), id));
-      }),
+      POST: handle(
+        (_, params) => {
+          const id = pathId(params, what);
+          return json(found(table.restore(id), id));
+        },
+        { who: "bench" },
+      ),
     },
   };
 }

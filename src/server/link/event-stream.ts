@@ -14,15 +14,18 @@ const FIRST_LINES = 400;
 const MOST_LINES = 1000;
 /** A page that was away gets so many lines at most; what lies before them stands in the talk of the day. */
 const MOST_MISSED = 3000;
-/** Pages that listen at once, over all printers. */
-export const MOST_STREAMS = 100;
+/** Pages of one caller that listen at once, over all printers: no device takes the bench's own away. */
+export const MOST_STREAMS = 50;
 /** A page that does not read is let go with so many messages unread; it comes back and resumes. */
 const MOST_UNREAD = 600;
 
 // Counted per process: route handlers are loaded apart from one another.
-const shared = globalThis as { cucharaStreams?: number };
+const shared = globalThis as { cucharaStreams?: Map<string, number> };
+const streams = () => (shared.cucharaStreams ??= new Map());
 
 interface Wish {
+  /** Who listens. */
+  caller: string;
   /** The last event the page has; null for a page that has none. */
   afterId: number | null;
   all: boolean;
@@ -33,11 +36,15 @@ interface Wish {
 const quiet = new Set(["job", "watch"]);
 
 /** The stream for one page; refused when too many listen already. */
-export function eventStream(printerId: number, { afterId, all, heat, signal }: Wish): ReadableStream<Uint8Array> {
-  if ((shared.cucharaStreams ?? 0) >= MOST_STREAMS) {
-    throw new Refused("busy", `${MOST_STREAMS} pages listen already. Close some of them.`);
+export function eventStream(
+  printerId: number,
+  { caller, afterId, all, heat, signal }: Wish,
+): ReadableStream<Uint8Array> {
+  const count = streams().get(caller) ?? 0;
+  if (count >= MOST_STREAMS) {
+    throw new Refused("busy", `${MOST_STREAMS} pages of this device listen already. Close some of them.`);
   }
-  shared.cucharaStreams = (shared.cucharaStreams ?? 0) + 1;
+  streams().set(caller, count + 1);
   let isReleased = false;
   const encoder = new TextEncoder();
   const { journal, links } = hub();
@@ -52,7 +59,11 @@ export function eventStream(printerId: number, { afterId, all, heat, signal }: W
   let stopListening: () => void = () => undefined;
   /** Ends everything that was begun for this page, whichever way it went. */
   const release = () => {
-    if (!isReleased) shared.cucharaStreams = (shared.cucharaStreams ?? 1) - 1;
+    if (!isReleased) {
+      const left = (streams().get(caller) ?? 1) - 1;
+      if (left > 0) streams().set(caller, left);
+      else streams().delete(caller);
+    }
     isReleased = true;
     stopListening();
     for (const end of ends) end();

@@ -39,7 +39,8 @@ import { inspectTrial } from "@/core/trials/inspect";
 import { MergedFile, mergeFiles, MergeWish } from "@/core/edits/merge-files";
 import { CHUNK_BYTES, fileBytesFrom, fileChunks } from "@/server/db/files";
 import { gathered } from "@/server/db/gathered";
-import { checkBackup } from "./check-backup";
+import type { DeviceRow } from "@/server/db/devices";
+import { checkBackup, readyBackup } from "@/server/db/check-backup";
 import { StoredReport, storedReport } from "./stored-report";
 
 export interface TaskTools {
@@ -57,9 +58,10 @@ export const tasks = {
   },
 
   /** Whether a file is a whole database of this program that this version can use. */
-  checkBackup({ path, newestVersion }: { path: string; newestVersion: number }): Result<number> {
-    return checkBackup(path, newestVersion);
-  },
+  checkBackup: ({ path }: { path: string }): Result<number> => checkBackup(path),
+
+  /** A checked backup, made ready to be this program's database. */
+  readyBackup: ({ path, devices }: { path: string; devices: DeviceRow[] }): void => readyBackup(path, devices),
 
   /** The finished program of a trial with its findings. */
   buildTrial(input: TrialInput): { bytes: Uint8Array; findings: Finding[] } {

@@ -1,58 +1,29 @@
 /** Everything in one file: a copy of it made while the program runs, and one put in its place. */
-import {
-  createReadStream,
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  statfsSync,
-  statSync,
-} from "node:fs";
+import { createReadStream, existsSync, mkdirSync, rmSync, statSync } from "node:fs";
 import { open } from "node:fs/promises";
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { tellAll } from "../changes";
-import { closeStore, database, databaseTrouble, newestVersion } from "../db/connection";
+import { closeStore, database, databaseTrouble } from "../db/connection";
+import { DeviceRow, devices } from "../db/devices";
 import { dayOf } from "../db/link-events";
 import { databasePath, dataFolder } from "../db/place";
+import { freeBytes, needRoom } from "../db/room";
+import { swapBack, swapIn, sweep } from "../db/swap";
 import { closeLinks, forgetHub, runningJobs } from "../link/hub";
 import { log } from "../log";
 import { Refused } from "../refused";
 import { endWorkers, runTask } from "../tasks/pool";
 
-/** Kept free on the disk, whatever is asked for: a job's talk and the ends of saves need it. */
-const RESERVE_BYTES = 20_000_000;
-
 const sizeOf = (path: string) => (existsSync(path) ? statSync(path).size : 0);
-
-/** Refuses what the disk has no room for. */
-export function needRoom(bytes: number): void {
-  const { bavail, bsize } = statfsSync(dataFolder());
-  const free = bavail * bsize;
-  if (free >= bytes + RESERVE_BYTES) return;
-  const mb = (figure: number) => Math.max(0, Math.round(figure / 1e6));
-  throw new Refused(
-    "storage",
-    `The disk has ${mb(free)} MB left; this needs ${mb(bytes)} MB and ${mb(RESERVE_BYTES)} MB stay free. Make room, then try again.`,
-  );
-}
 
 /** Where the data lie and how large they are. */
 export function programSizes() {
-  const { bavail, bsize } = statfsSync(dataFolder());
   return {
     data: databasePath(),
     dataBytes: sizeOf(databasePath()) + sizeOf(`${databasePath()}-wal`),
-    freeBytes: bavail * bsize,
+    freeBytes: freeBytes(),
   };
-}
-
-/** Copies that were left behind when the program ended in the midst of making one. */
-function sweep(prefix: string): void {
-  for (const name of readdirSync(dataFolder())) {
-    if (name.startsWith(prefix)) rmSync(join(dataFolder(), name), { force: true });
-  }
 }
 
 // One copy at a time: each needs as much room as everything there is.
@@ -75,7 +46,7 @@ export async function backupStream(signal: AbortSignal) {
     free();
   };
   try {
-    sweep("copying-");
+    sweep("copying");
     needRoom(sizeOf(databasePath()) + sizeOf(`${databasePath()}-wal`));
     await runTask("backup", { path }, { signal });
     const stream = createReadStream(path);
@@ -100,14 +71,16 @@ export async function restoreFrom(request: Request): Promise<{ kept: string | nu
   const trouble = databaseTrouble();
   if (trouble?.startsWith("Another Cuchara")) throw new Refused("storage", trouble);
   const free = claimCopying();
-  const path = join(dataFolder(), `restoring-${process.pid}.db`);
+  const path = join(dataFolder(), `receiving-${process.pid}.db`);
   try {
     mkdirSync(dataFolder(), { recursive: true });
-    sweep("restoring-");
+    sweep("receiving");
     needRoom(Number(request.headers.get("content-length") ?? 0));
     await receive(request, path);
-    const checked = await runTask("checkBackup", { path, newestVersion: newestVersion() }, { signal: request.signal });
+    const { signal } = request;
+    const checked = await runTask("checkBackup", { path }, { signal });
     if (!checked.ok) throw new Refused("unreadable", checked.message);
+    await runTask("readyBackup", { path, devices: devicesNow() }, { signal });
     if (runningJobs() > 0) {
       throw new Refused(
         "conflict",
@@ -137,24 +110,25 @@ async function receive(request: Request, path: string): Promise<void> {
   }
 }
 
+/** The devices that are let in; none where the database cannot be read. */
+function devicesNow(): DeviceRow[] {
+  try {
+    return devices.rows();
+  } catch {
+    return [];
+  }
+}
+
 async function putInPlace(path: string): Promise<string | null> {
   await closeLinks();
   endWorkers();
   closeStore();
-  const stamp = new Date().toISOString().slice(0, 19).replaceAll(":", ".");
-  const kept = existsSync(databasePath()) ? join(dataFolder(), `before-${stamp}.db`) : null;
-  const parts = ["", "-wal", "-shm"];
-  const move = (from: string, to: string) => {
-    for (const part of parts) if (existsSync(from + part)) renameSync(from + part, to + part);
-  };
-  if (kept) move(databasePath(), kept);
-  renameSync(path, databasePath());
+  const kept = swapIn(path);
   try {
     database();
   } catch (error) {
     // It passed the check and still cannot be used: back to what was there.
-    rmSync(databasePath(), { force: true });
-    if (kept) move(kept, databasePath());
+    swapBack(kept);
     throw error;
   } finally {
     forgetHub();

@@ -3,6 +3,7 @@ import sharp from "sharp";
 import { firstPlace, Photo, Side } from "@/core/reading/photo";
 import type { Run } from "@/core/trials/run";
 import { photos } from "../db/photos";
+import { needRoom } from "../db/room";
 import { missing, Refused } from "../refused";
 
 export const MOST_PHOTO_BYTES = 25_000_000;
@@ -15,11 +16,35 @@ const known = { jpeg: "JPEG", png: "PNG", webp: "WebP" };
 
 /** Stores a photo of a run; refused with a sentence if the bytes are no picture that can be read whole. */
 export async function addPhoto(run: Run, side: Side, bytes: Uint8Array): Promise<Photo> {
-  if (photos.ofRun(run.id).length >= MOST_PHOTOS) {
-    throw new Refused("too-large", `A piece has at most ${MOST_PHOTOS} photos. Remove one first.`);
-  }
-  const picture = await readyPicture(bytes);
+  needRoom(bytes.length);
+  refuseMany(run);
+  const picture = await oneAtATime(() => readyPicture(bytes));
+  // Others came in while it was made ready.
+  refuseMany(run);
   return photos.add(run.id, side, picture, firstPlace(picture));
+}
+
+function refuseMany(run: Run): void {
+  if (photos.ofRun(run.id).length < MOST_PHOTOS) return;
+  throw new Refused("too-large", `A piece has at most ${MOST_PHOTOS} photos. Remove one first.`);
+}
+
+// An unpacked picture takes hundreds of megabytes: one is open at a time. Route handlers are loaded apart from one another.
+const shared = globalThis as { cucharaPhoto?: Promise<unknown>; cucharaPhotosWaiting?: number };
+/** Photos that may wait for their turn; each holds its bytes. */
+const MOST_WAITING = 20;
+
+async function oneAtATime<T>(act: () => Promise<T>): Promise<T> {
+  const waiting = shared.cucharaPhotosWaiting ?? 0;
+  if (waiting >= MOST_WAITING) throw new Refused("busy", "Many photos are being taken in. Try again in a moment.");
+  shared.cucharaPhotosWaiting = waiting + 1;
+  const turn = (shared.cucharaPhoto ?? Promise.resolve()).then(act, act);
+  shared.cucharaPhoto = turn.catch(() => undefined);
+  try {
+    return await turn;
+  } finally {
+    shared.cucharaPhotosWaiting = (shared.cucharaPhotosWaiting ?? 1) - 1;
+  }
 }
 
 async function readyPicture(bytes: Uint8Array) {

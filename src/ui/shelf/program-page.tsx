@@ -5,8 +5,8 @@ import { Button } from "antd";
 import dayjs from "dayjs";
 import { useEffect, useState } from "react";
 import { sayBytes } from "@/core/units";
-import { Toggle } from "../common/toggle";
 import { api } from "../common/api";
+import { Choice } from "../common/choice";
 import { Facts } from "../common/facts";
 import { keys } from "../common/keys";
 import { Loading } from "../common/loading";
@@ -27,10 +27,19 @@ interface About {
   preferences: { talkDays: number; staleDays: number };
 }
 
+type Right = "mark" | "act" | "all";
+
+/** What a device may do, as it is chosen. */
+const rights: { value: Right; label: string }[] = [
+  { value: "mark", label: "read and mark" },
+  { value: "act", label: "also move and heat printers" },
+  { value: "all", label: "do all that this bench may" },
+];
+
 interface Device {
   id: number;
   name: string;
-  mayAct: boolean;
+  may: Right;
   createdAt: string;
   seenAt: string;
 }
@@ -209,6 +218,7 @@ function DeviceCard() {
   const { busy, act } = useAct();
   const refresh = () => client.invalidateQueries({ queryKey: keys.devices });
   const [code, setCode] = useState<{ code: string; untilMs: number } | null>(null);
+  const [may, setMay] = useState<Right>("mark");
   const known = devices.data?.length ?? 0;
   // A code that was used is used up.
   useEffect(() => setCode(null), [known]);
@@ -219,7 +229,8 @@ function DeviceCard() {
       {devices.data?.length === 0 && (
         <p className="dim">
           None is let in. Start Cuchara with <span className="mono">HOST=0.0.0.0</span>, then a phone in the same
-          network can read and mark; it moves and heats nothing unless you allow it.
+          network can be let in. On a machine without a screen, <span className="mono">npm run let-in</span> prints the
+          code.
         </p>
       )}
       <ul className={styles.devices}>
@@ -230,17 +241,18 @@ function DeviceCard() {
               <span className="dim"> seen {dayjs(device.seenAt).format("D MMM, HH:mm")}</span>
             </span>
             <label className={styles.allow}>
-              <Toggle
-                checked={device.mayAct}
-                disabled={busy}
-                onChange={(mayAct) =>
+              may{" "}
+              <Choice
+                label={`What ${device.name} may do`}
+                value={device.may}
+                options={rights}
+                onChange={(may) =>
                   void act(async () => {
-                    await api.put(`/devices/${device.id}`, { mayAct });
+                    await api.put(`/devices/${device.id}`, { may });
                     await refresh();
                   })
                 }
-              />{" "}
-              may move and heat
+              />
             </label>
             <button
               className="link-button"
@@ -268,14 +280,19 @@ function DeviceCard() {
           </p>
         </div>
       ) : (
-        <Button
-          loading={busy}
-          onClick={() =>
-            void act(async () => setCode(await api.post<{ code: string; untilMs: number }>("/devices/code")))
-          }
-        >
-          Let a device in
-        </Button>
+        <div className="line">
+          <Button
+            loading={busy}
+            onClick={() =>
+              void act(async () => setCode(await api.post<{ code: string; untilMs: number }>("/devices/code", { may })))
+            }
+          >
+            Let a device in
+          </Button>
+          <label className={styles.allow}>
+            that may <Choice label="What the device may do" value={may} options={rights} onChange={(right: Right) => setMay(right)} />
+          </label>
+        </div>
       )}
     </section>
   );

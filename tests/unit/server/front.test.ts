@@ -4,16 +4,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { closeStore } from "@/server/db/connection";
 import { devices } from "@/server/db/devices";
-import {
-  CODE_LIVES_MS,
-  deviceOf,
-  isThisMachine,
-  letIn,
-  MOST_TRIES,
-  refuseDevice,
-  showCode,
-  tokenIn,
-} from "@/server/front/devices";
+import { callerOf, CODE_LIVES_MS, COOKIE, deviceOf, isThisMachine } from "@/server/front/devices";
+import { letIn, MOST_TRIES, showCode, tokenIn } from "@/server/front/devices";
+import { plainPath } from "@/server/front/plain-path";
+import { ranks, refuseRank } from "@/server/front/who";
 
 const folder = mkdtempSync(join(tmpdir(), "cuchara-front-"));
 process.env.CUCHARA_DATA = folder;
@@ -25,22 +19,22 @@ afterAll(() => {
 const wrong = (code: string) => (code === "000000" ? "000001" : "000000");
 
 test("a code lets one device in, which is known by what it carries until it is sent away", () => {
-  const { code } = showCode();
+  const { code } = showCode("mark");
   expect(code).toMatch(/^\d{6}$/);
   const { token, device } = letIn(code, "Kitchen phone");
-  expect(deviceOf(token)).toMatchObject({ id: device.id, name: "Kitchen phone", mayAct: false });
-  expect(() => letIn(code, "Second phone")).toThrow(/No code is being shown/);
+  expect(deviceOf(token)).toMatchObject({ id: device.id, name: "Kitchen phone", may: "mark" });
+  expect(() => letIn(code, "Second phone")).toThrow(/No code is good/);
   devices.remove(device.id);
   expect(deviceOf(token)).toBeNull();
 });
 
 test("a code has few tries and a short life, and a new one makes the old void", () => {
-  const { code } = showCode();
+  const { code } = showCode("mark");
   for (let i = 1; i < MOST_TRIES; i++) expect(() => letIn(wrong(code), "x")).toThrow(/not the code\. \d/);
   expect(() => letIn(wrong(code), "x")).toThrow(/last try/);
-  expect(() => letIn(code, "x")).toThrow(/No code is being shown/);
-  const old = showCode(1000);
-  expect(() => letIn(old.code, "x", 1001 + CODE_LIVES_MS)).toThrow(/No code is being shown/);
+  expect(() => letIn(code, "x")).toThrow(/No code is good/);
+  const old = showCode("mark", 1000);
+  expect(() => letIn(old.code, "x", 1001 + CODE_LIVES_MS)).toThrow(/No code is good/);
 });
 
 test.each([
@@ -63,28 +57,54 @@ test.each([
   expect(tokenIn(cookies)).toBe(token);
 });
 
-describe("what a device may do", () => {
-  const phone = { id: 1, name: "Phone", mayAct: false, version: 1, createdAt: "", seenAt: "" };
-  const trusted = { ...phone, mayAct: true };
-  test.each([
-    ["GET", "/trials/2", false, true, true],
-    ["GET", "/let-in", true, true, true],
-    ["POST", "/api/let-in", true, true, true],
-    ["GET", "/_next/static/x.js", true, true, true],
-    ["PUT", "/api/trials/2", false, true, true],
-    ["GET", "/api/link/events", false, true, true],
-    ["POST", "/api/link/lines", false, false, true],
-    ["POST", "/api/link/connect", false, false, true],
-    ["POST", "/api/link/job", false, false, true],
-    ["POST", "/api/measure/act", false, false, true],
-    // Stopping a printer is everybody's.
-    ["POST", "/api/link/stop", false, true, true],
-    ["GET", "/api/backup", false, false, false],
-    ["PUT", "/api/backup", false, false, false],
-    ["POST", "/api/devices/code", false, false, false],
-    ["PUT", "/api/devices/1", false, false, false],
-  ])("%s %s: a stranger %s, one that was let in %s, one that may act %s", (method, path, none, reads, acts) => {
-    const may = (device: typeof phone | null) => refuseDevice(device, method, path) === null;
-    expect([may(null), may(phone), may(trusted)]).toEqual([none, reads, acts]);
-  });
+test.each([
+  ["mark", "marker"],
+  ["act", "actor"],
+  ["all", "bench"],
+] as const)("a device let in with the right %s comes as %s", (may, rank) => {
+  const { token, device } = letIn(showCode(may).code, "Device");
+  expect(callerOf("192.168.1.20", `${COOKIE}=${token}`)).toEqual({ rank, caller: `device ${device.id}` });
+  expect(callerOf("192.168.1.20", `${COOKIE}=${token}x`).rank).toBe("stranger");
+});
+
+test("a rank may what those before it may, and nothing of those behind it", () => {
+  for (const [i, caller] of ranks.entries()) {
+    for (const [j, asked] of ranks.entries()) expect(refuseRank(caller, asked) === null).toBe(i >= j);
+  }
+});
+
+// Spellings of one place that a router takes for another (RFC 3986, sections 2.1, 3.3 and 5.2.4).
+test.each([
+  "/_next/static/../../api/printers",
+  "/_next/static/%2e%2e/%2e%2e/api/printers",
+  "/_next/static/.%2E/.%2e/api/printers",
+  "/_next/static/a/../../../api/printers",
+  "/_next/static/./../../api/printers",
+  "/_next/static/..%2f..%2fapi/printers",
+  "/_next/static/..%5c..%5capi/printers",
+  "/_next/static/..\\..\\api/printers",
+  "/_next/static//api/printers",
+  "/_next/static/%252e%252e/api/printers",
+  "//api/printers",
+  "/api//printers",
+  "/api/printers/",
+  "/api/printers;x=1",
+  "/api/printers/1%3bx",
+  "/api/printers%00",
+  "/api/./printers",
+  "/api/printers/%",
+  "http://127.0.0.1/api/printers",
+  "api/printers",
+  "",
+])("%s is no plain path", (url) => {
+  expect(plainPath(url)).toBeNull();
+});
+
+test.each([
+  ["/", "/"],
+  ["/api/printers?next=/../x;y", "/api/printers"],
+  ["/_next/static/chunks/a..b.js", "/_next/static/chunks/a..b.js"],
+  ["/api/runs/1/readings/%C3%A9l%C3%A8ve%20100%25", "/api/runs/1/readings/élève 100%"],
+])("%s is %s", (url, path) => {
+  expect(plainPath(url)).toBe(path);
 });

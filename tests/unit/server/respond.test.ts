@@ -4,11 +4,13 @@ import { attachment, fileName } from "@/server/http/download";
 import { handle, json, pathId } from "@/server/http/respond";
 import { Refused } from "@/server/refused";
 
+const open = { who: "bench" } as const;
+const atBench = { Host: "127.0.0.1", "x-cuchara-rank": "bench" };
 const context = { params: Promise.resolve({ id: "7" }) };
 const post = (body: BodyInit, headers: Record<string, string> = { "Content-Type": "application/json" }) =>
-  new Request("http://127.0.0.1/api/x", { method: "POST", body, headers: { Host: "127.0.0.1", ...headers } });
+  new Request("http://127.0.0.1/api/x", { method: "POST", body, headers: { ...atBench, ...headers } });
 const schema = z.object({ heightMm: z.number({ error: "Height must be a number" }) });
-const echo = handle(async (request) => json(await readBody(request, schema)));
+const echo = handle(async (request) => json(await readBody(request, schema)), open);
 const answer = async (response: Response) => ({
   status: response.status,
   body: (await response.json()) as { error?: { message: string; field?: string } },
@@ -51,14 +53,14 @@ test("too large a body is refused before it is read to its end", async () => {
 test("errors with a status keep it; bugs become a plain 500", async () => {
   const teapot = handle(() => {
     throw new Refused("conflict", "Not now.", { field: "spoolId" });
-  });
+  }, open);
   expect(await answer(await teapot(post("{}"), context))).toEqual({
     status: 409,
     body: { error: { kind: "conflict", message: "Not now.", field: "spoolId" } },
   });
   const bug = handle(() => {
     throw new TypeError("secret detail");
-  });
+  }, open);
   const { status, body } = await answer(await bug(post("{}"), context));
   expect(status).toBe(500);
   expect(JSON.stringify(body)).not.toContain("secret");
@@ -67,9 +69,9 @@ test("errors with a status keep it; bugs become a plain 500", async () => {
 test("requests from elsewhere never reach a handler", async () => {
   const asked = jest.fn(() => json({}));
   const foreign = new Request("http://127.0.0.1/api/x", {
-    headers: { Host: "127.0.0.1", Origin: "http://evil.example" },
+    headers: { ...atBench, Origin: "http://evil.example" },
   });
-  expect((await answer(await handle(asked)(foreign, context))).status).toBe(403);
+  expect((await answer(await handle(asked, open)(foreign, context))).status).toBe(403);
   expect(asked).not.toHaveBeenCalled();
 });
 

@@ -1,12 +1,14 @@
 /** What is wrong with the database is said in a sentence; nothing is written over, and nothing acknowledged is lost. */
 import Database from "better-sqlite3";
-import { copyFileSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { copyFileSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { closeStore, database, databaseTrouble, newestVersion } from "@/server/db/connection";
+import { closeStore, database, databaseTrouble } from "@/server/db/connection";
+import { devices } from "@/server/db/devices";
 import { files } from "@/server/db/files";
 import { dayOf, KeptEvent, linkEvents } from "@/server/db/link-events";
 import { jobs } from "@/server/db/jobs";
+import { migrate, newestVersion } from "@/server/db/migrate";
 import { kept, keptSettings } from "@/server/db/kept";
 import { writePreferences } from "@/server/db/preferences";
 import { printers as shelf } from "@/server/db/printers";
@@ -14,7 +16,7 @@ import { spools } from "@/server/db/spools";
 import { unreadableRecords } from "@/server/db/rows";
 import { KEPT_ENDS, tidySlices, WHOLE_JOBS } from "@/server/db/tidy";
 import { storageTrouble } from "@/server/db/trouble";
-import { checkBackup } from "@/server/tasks/check-backup";
+import { checkBackup, readyBackup } from "@/server/db/check-backup";
 import { ladle, saffron } from "../helpers/demo";
 
 let folder: string;
@@ -134,8 +136,7 @@ describe("what a backup must be", () => {
   test("whole, of this program, and not of a newer one", () => {
     shelf.add(ladle);
     closeStore();
-    expect(checkBackup(path(), newestVersion())).toEqual({ ok: true, value: newestVersion() });
-    expect(checkBackup(path(), newestVersion() - 1)).toMatchObject({ ok: false, message: /newer Cuchara/ });
+    expect(checkBackup(path())).toEqual({ ok: true, value: newestVersion() });
     const whole = readFileSync(path());
     const at = (name: string) => join(folder, name);
     writeFileSync(at("half.db"), whole.subarray(0, whole.length / 2));
@@ -146,7 +147,104 @@ describe("what a backup must be", () => {
     writeFileSync(at("text.db"), "no database at all");
     new Database(at("other.db")).exec("CREATE TABLE x (y)").close();
     for (const name of ["half.db", "flipped.db", "text.db", "other.db", "missing.db"])
-      expect([name, checkBackup(at(name), newestVersion()).ok]).toEqual([name, false]);
+      expect([name, checkBackup(at(name)).ok]).toEqual([name, false]);
+  });
+
+  // What integrity_check does not see (https://sqlite.org/pragma.html#pragma_integrity_check): it looks at pages, not at what they are for.
+  test.each([
+    ["a newer version", "PRAGMA user_version = 999", /newer Cuchara/],
+    ["a table less", "DROP TABLE runs", /its table runs is missing/],
+    ["an index less", "DROP INDEX link_events_typed", /its index link_events_typed is missing/],
+    ["a column more", "ALTER TABLE trials ADD COLUMN extra TEXT", /its table trials is another/],
+    ["a table more", "CREATE TABLE extra (a)", /table extra that does not belong there/],
+    ["a view more", "CREATE VIEW extra AS SELECT * FROM trials", /view extra that does not belong there/],
+    [
+      "a trigger of its own",
+      "CREATE TRIGGER extra AFTER UPDATE ON trials BEGIN DELETE FROM trials; END",
+      /trigger extra that does not belong there/,
+    ],
+    ["records that name missing ones", "UPDATE bench SET printer_id = 99", /not whole/],
+  ])("%s is refused", (_, sql, sentence) => {
+    shelf.add(ladle);
+    database();
+    closeStore();
+    const backup = new Database(path());
+    backup.pragma("foreign_keys = OFF");
+    backup.exec(sql);
+    backup.close();
+    expect(checkBackup(path())).toMatchObject({ ok: false, message: expect.stringMatching(sentence) as string });
+  });
+
+  test("of every version there was, it is taken and brought up to this one, but lets no device in", () => {
+    devices.add("Own phone", "hash-of-own", "mark");
+    const now = devices.rows();
+    closeStore();
+    for (let version = 1; version <= newestVersion(); version++) {
+      const old = join(folder, `old-${version}.db`);
+      const made = new Database(old);
+      migrate(made, version);
+      if (version >= 13) made.exec("INSERT INTO devices VALUES (7, 'Forged', 'hash-of-other', 1, '', '', 'all')");
+      made.close();
+      expect([version, checkBackup(old)]).toEqual([version, { ok: true, value: version }]);
+      readyBackup(old, now);
+      expect(checkBackup(old)).toEqual({ ok: true, value: newestVersion() });
+      const ready = new Database(old);
+      expect(ready.prepare("SELECT name, token_hash, may FROM devices").all()).toEqual([
+        { name: "Own phone", token_hash: "hash-of-own", may: "mark" },
+      ]);
+      ready.close();
+    }
+  });
+});
+
+describe("a backup that is put in place", () => {
+  /** A database with a printer of this name, closed, at this file's name. */
+  const made = (name: string, printer: string) => {
+    const file = new Database(join(folder, name));
+    migrate(file);
+    file
+      .prepare("INSERT INTO printers (name, data, created_at, updated_at) VALUES (?, ?, '', '')")
+      .run(printer, JSON.stringify({ ...ladle, name: printer }));
+    file.close();
+  };
+  const names = () => shelf.list().map(({ name }) => name);
+  const rest = () => readdirSync(folder).filter((name) => name.startsWith("before-") || name.startsWith("checked-"));
+
+  test("and one that was cut between the two renames is finished at the next start", () => {
+    made("before-2026-01-01T00.00.00.db", "Old");
+    made("checked-2026-01-01T00.00.00.db", "New");
+    expect(names()).toEqual(["New"]);
+    expect(rest()).toEqual(["before-2026-01-01T00.00.00.db"]);
+  });
+
+  test("what the one before left in its log is not taken for the new one's", () => {
+    made("cuchara.db", "Old");
+    const open = new Database(path());
+    open.pragma("journal_mode = WAL");
+    open.exec("DELETE FROM printers");
+    copyFileSync(`${path()}-wal`, join(folder, "log"));
+    open.close();
+    renameSync(path(), join(folder, "before-2026-01-01T00.00.00.db"));
+    renameSync(join(folder, "log"), `${path()}-wal`);
+    made("checked-2026-01-01T00.00.00.db", "New");
+    expect(names()).toEqual(["New"]);
+  });
+
+  test("one that does not pass, left by an earlier version, gives way to what was there before", () => {
+    made("before-2026-01-01T00.00.00.db", "Old");
+    made("restoring-7.db", "Forged");
+    const forged = new Database(join(folder, "restoring-7.db"));
+    forged.exec("DROP TABLE runs");
+    forged.close();
+    expect(names()).toEqual(["Old"]);
+  });
+
+  test("one that was cut before is as though it had not begun", () => {
+    made("cuchara.db", "Old");
+    made("checked-2026-01-01T00.00.00.db", "New");
+    made("receiving-7.db", "Half");
+    expect(names()).toEqual(["Old"]);
+    expect(readdirSync(folder).filter((name) => /^(checked|receiving)/.test(name))).toEqual([]);
   });
 });
 

@@ -10,10 +10,13 @@ const body = z.object({
   edits: editsSchema.refine((edits) => edits.length > 0, { message: "A set holds one edit at least" }),
 });
 
-export const GET = handle(() => json(editSets.list()));
+export const GET = handle(() => json(editSets.list()), { who: "reader" });
 
 /** Keeps a stack of edits under a name → 201 with its id. */
-export const POST = handle(async (request) => {
-  const { name, edits } = await readBody(request, body);
-  return json(editSets.add(name, edits), 201);
-});
+export const POST = handle(
+  async (request) => {
+    const { name, edits } = await readBody(request, body);
+    return json(editSets.add(name, edits), 201);
+  },
+  { who: "bench" },
+);

@@ -36,30 +36,36 @@ const keptSchema = z
   });
 
 /** What is kept for a pair; of all pairs if none is named. */
-export const GET = handle((request) => {
-  const { searchParams } = new URL(request.url);
-  if (!searchParams.has("printerId") && !searchParams.has("spoolId")) return json(kept.all());
-  const printerId = Number(searchParams.get("printerId"));
-  const spoolId = Number(searchParams.get("spoolId"));
-  if (!Number.isInteger(printerId) || !Number.isInteger(spoolId)) {
-    throw new Refused("invalid", "Say for which pair: /api/kept?printerId=1&spoolId=1");
-  }
-  return json(kept.list(printerId, spoolId));
-});
+export const GET = handle(
+  (request) => {
+    const { searchParams } = new URL(request.url);
+    if (!searchParams.has("printerId") && !searchParams.has("spoolId")) return json(kept.all());
+    const printerId = Number(searchParams.get("printerId"));
+    const spoolId = Number(searchParams.get("spoolId"));
+    if (!Number.isInteger(printerId) || !Number.isInteger(spoolId)) {
+      throw new Refused("invalid", "Say for which pair: /api/kept?printerId=1&spoolId=1");
+    }
+    return json(kept.list(printerId, spoolId));
+  },
+  { who: "reader" },
+);
 
 /** Keeps one value, or all of several together: either every one of them is kept, or none. */
-export const POST = handle(async (request) => {
-  const { setting, value, settings, fromValue, toValue, ...about } = await readBody(request, keptSchema);
-  checkPair(about.printerId, about.spoolId);
-  const checked = settingValuesSchema.safeParse({
-    ...settings,
-    ...(setting !== undefined && value !== undefined ? { [setting]: value } : {}),
-  });
-  if (!checked.success) {
-    throw new Refused("invalid", checked.error.issues[0]?.message ?? "A setting cannot be that.", { field: "value" });
-  }
-  const found = { ...about, ...foundWith(about.printerId, about) };
-  // What cannot be told apart is said of the value that was read, not of what was tried along with it.
-  const added = kept.addAll(checked.data, found, setting && { setting, fromValue, toValue });
-  return json(settings === undefined ? added[0] : added, 201);
-});
+export const POST = handle(
+  async (request) => {
+    const { setting, value, settings, fromValue, toValue, ...about } = await readBody(request, keptSchema);
+    checkPair(about.printerId, about.spoolId);
+    const checked = settingValuesSchema.safeParse({
+      ...settings,
+      ...(setting !== undefined && value !== undefined ? { [setting]: value } : {}),
+    });
+    if (!checked.success) {
+      throw new Refused("invalid", checked.error.issues[0]?.message ?? "A setting cannot be that.", { field: "value" });
+    }
+    const found = { ...about, ...foundWith(about.printerId, about) };
+    // What cannot be told apart is said of the value that was read, not of what was tried along with it.
+    const added = kept.addAll(checked.data, found, setting && { setting, fromValue, toValue });
+    return json(settings === undefined ? added[0] : added, 201);
+  },
+  { who: "bench" },
+);

@@ -14,10 +14,13 @@ const body = printerBody.extend(tuneResultSchema.shape).extend({
 });
 
 /** Results kept for a printer, newest first. */
-export const GET = handle((request) => json(measurements.list(printerOfQuery(request).id)));
+export const GET = handle((request) => json(measurements.list(printerOfQuery(request).id)), { who: "reader" });
 
 /** Keeps a result, with the settings and the printer's figures that follow from it: all of it or nothing. */
-export const POST = handle(async (request) => {
-  const { printerId, tune, spoolId, ...result } = await readBody(request, body);
-  return json({ id: keepResult(printerId, spoolId, tune, result) }, 201);
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, tune, spoolId, ...result } = await readBody(request, body);
+    return json({ id: keepResult(printerId, spoolId, tune, result) }, 201);
+  },
+  { who: "actor" },
+);

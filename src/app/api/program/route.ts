@@ -8,20 +8,23 @@ import { logPath } from "@/server/log";
 import packageJson from "../../../../package.json";
 
 /** About the program itself: where its data and its log lie, how large they are, and what was chosen for it. */
-export const GET = handle(() =>
-  json({
-    version: packageJson.version,
-    ...programSizes(),
-    talk: linkEvents.size(),
-    log: logPath(),
-    unreadable: unreadableRecords(),
-    preferences: readPreferences(),
-    delay: delayMs(),
-  }),
+export const GET = handle(
+  () =>
+    json({
+      version: packageJson.version,
+      ...programSizes(),
+      talk: linkEvents.size(),
+      log: logPath(),
+      unreadable: unreadableRecords(),
+      preferences: readPreferences(),
+      delay: delayMs(),
+    }),
+  { who: "reader" },
 );
 
-export const PUT = handle(async (request) =>
-  json(writePreferences(await readBody(request, preferencesSchema.partial()))),
+export const PUT = handle(
+  async (request) => json(writePreferences(await readBody(request, preferencesSchema.partial()))),
+  { who: "bench" },
 );
 
 /** The measure's own pace, ms; see `main.ts`. */

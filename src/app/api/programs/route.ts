@@ -12,7 +12,10 @@ const body = z.object({
 });
 
 /** Keeps a program written here → 201 `{id}`. */
-export const POST = handle(async (request) => {
-  const { name, text } = await readBody(request, body);
-  return json({ id: await writeProgram(name, text, request.signal) }, 201);
-});
+export const POST = handle(
+  async (request) => {
+    const { name, text } = await readBody(request, body);
+    return json({ id: await writeProgram(name, text, request.signal) }, 201);
+  },
+  { who: "bench" },
+);

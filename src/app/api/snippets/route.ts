@@ -13,6 +13,6 @@ const body = z.object({
     .max(200, "At most 200 lines"),
 });
 
-export const GET = handle(() => json(snippets.list()));
+export const GET = handle(() => json(snippets.list()), { who: "reader" });
 
-export const POST = handle(async (request) => json(snippets.add(await readBody(request, body)), 201));
+export const POST = handle(async (request) => json(snippets.add(await readBody(request, body)), 201), { who: "actor" });

@@ -6,13 +6,17 @@ import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
 
 /** All trials, newest first; with `brief=1` only what lists show of them. */
-export const GET = handle((request) =>
-  json(new URL(request.url).searchParams.get("brief") === "1" ? briefTrials() : trials.list()),
+export const GET = handle(
+  (request) => json(new URL(request.url).searchParams.get("brief") === "1" ? briefTrials() : trials.list()),
+  { who: "reader" },
 );
 
-export const POST = handle(async (request) => {
-  const wanted = await readBody(request, newTrialSchema);
-  checkPair(wanted.printerId, wanted.spoolId);
-  const tops = await topsOfSheet(wanted, request.signal);
-  return json(withBands(trials.add(firstTrial(wanted, tops))), 201);
-});
+export const POST = handle(
+  async (request) => {
+    const wanted = await readBody(request, newTrialSchema);
+    checkPair(wanted.printerId, wanted.spoolId);
+    const tops = await topsOfSheet(wanted, request.signal);
+    return json(withBands(trials.add(firstTrial(wanted, tops))), 201);
+  },
+  { who: "bench" },
+);

@@ -3,13 +3,19 @@ import { fileOf } from "@/server/http/files";
 import { handle, json, pathId } from "@/server/http/respond";
 import { missing } from "@/server/refused";
 
-export const GET = handle((_, params) => {
-  const file = fileOf(params);
-  return json({ ...file, edits: JSON.parse(file.edits) as unknown });
-});
+export const GET = handle(
+  (_, params) => {
+    const file = fileOf(params);
+    return json({ ...file, edits: JSON.parse(file.edits) as unknown });
+  },
+  { who: "reader" },
+);
 
-export const DELETE = handle((_, params) => {
-  const id = pathId(params, "file");
-  if (!files.remove(id)) throw missing(`There is no file ${id}.`);
-  return json({ id });
-});
+export const DELETE = handle(
+  (_, params) => {
+    const id = pathId(params, "file");
+    if (!files.remove(id)) throw missing(`There is no file ${id}.`);
+    return json({ id });
+  },
+  { who: "bench" },
+);

@@ -14,7 +14,10 @@ const carrySchema = pair.extend({
 });
 
 /** Takes values over to another pair, as a start that was not tried there. */
-export const POST = handle(async (request) => {
-  const { from, settings, ...to } = await readBody(request, carrySchema);
-  return json(carryOver(from, to, settings), 201);
-});
+export const POST = handle(
+  async (request) => {
+    const { from, settings, ...to } = await readBody(request, carrySchema);
+    return json(carryOver(from, to, settings), 201);
+  },
+  { who: "bench" },
+);

@@ -11,7 +11,10 @@ const body = printerBody.extend({
   confirmed: z.boolean({ error: "confirmed is true or false" }).default(false),
 });
 
-export const POST = handle(async (request) => {
-  const { printerId, transport, confirmed } = await readBody(request, body);
-  return json((await connect(printerId, transport, confirmed)).status(), 201);
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, transport, confirmed } = await readBody(request, body);
+    return json((await connect(printerId, transport, confirmed)).status(), 201);
+  },
+  { who: "actor" },
+);

@@ -12,18 +12,24 @@ const body = printerBody.extend({
 });
 
 /** The job of this link with its log, or null. */
-export const GET = handle((request) => {
-  const job = hub().links.get(printerOfQuery(request).id)?.job;
-  return json(
-    job ? { status: job.status(), log: job.program.log, samples: job.samples, marks: job.listMarks() } : null,
-  );
-});
+export const GET = handle(
+  (request) => {
+    const job = hub().links.get(printerOfQuery(request).id)?.job;
+    return json(
+      job ? { status: job.status(), log: job.program.log, samples: job.samples, marks: job.listMarks() } : null,
+    );
+  },
+  { who: "reader" },
+);
 
-export const POST = handle(async (request) => {
-  const { printerId, trialId, fileId } = await readBody(request, body);
-  if ((trialId === undefined) === (fileId === undefined)) {
-    throw new Refused("invalid", "Say what to send: a trialId or a fileId.", { field: "trialId" });
-  }
-  const job = await startJob(printerId, trialId === undefined ? { fileId: fileId! } : { trialId }, request.signal);
-  return json(job.status(), 201);
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, trialId, fileId } = await readBody(request, body);
+    if ((trialId === undefined) === (fileId === undefined)) {
+      throw new Refused("invalid", "Say what to send: a trialId or a fileId.", { field: "trialId" });
+    }
+    const job = await startJob(printerId, trialId === undefined ? { fileId: fileId! } : { trialId }, request.signal);
+    return json(job.status(), 201);
+  },
+  { who: "actor" },
+);

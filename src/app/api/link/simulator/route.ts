@@ -20,14 +20,17 @@ const body = z.discriminatedUnion(
 );
 
 /** What hands would do at a real printer. */
-export const POST = handle(async (request) => {
-  const act = await readBody(request, body);
-  const printer = printers.get(act.printerId);
-  if (!printer) throw missing(`There is no printer ${act.printerId}.`);
-  const host = simulatorOf(printer);
-  if (act.act === "power-cycle") host.powerCycle();
-  else if (act.act === "pull-cable") host.pull();
-  else host.setRate(act.rate);
-  hub().links.get(printer.id)?.changed();
-  return json({ rate: host.rate });
-});
+export const POST = handle(
+  async (request) => {
+    const act = await readBody(request, body);
+    const printer = printers.get(act.printerId);
+    if (!printer) throw missing(`There is no printer ${act.printerId}.`);
+    const host = simulatorOf(printer);
+    if (act.act === "power-cycle") host.powerCycle();
+    else if (act.act === "pull-cable") host.pull();
+    else host.setRate(act.rate);
+    hub().links.get(printer.id)?.changed();
+    return json({ rate: host.rate });
+  },
+  { who: "actor" },
+);

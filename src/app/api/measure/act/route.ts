@@ -10,7 +10,10 @@ const body = printerBody.extend(tuneAskSchema.shape).extend({
 });
 
 /** Sends the lines of one phase of a tune and waits until all are taken; answers with what came back. */
-export const POST = handle(async (request) => {
-  const { printerId, phase, ...ask } = await readBody(request, body);
-  return json({ answers: await conductTune(printerId, phase, ask) });
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, phase, ...ask } = await readBody(request, body);
+    return json({ answers: await conductTune(printerId, phase, ask) });
+  },
+  { who: "actor" },
+);

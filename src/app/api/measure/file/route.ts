@@ -16,18 +16,21 @@ function parsed(text: string | null, field: string): unknown {
 }
 
 /** A tune as a program: ?printerId=…&tune=…&inputs={…}&values={…} */
-export const GET = handle((request) => {
-  const printer = printerOfQuery(request);
-  const query = new URL(request.url).searchParams;
-  const ask = tuneAskSchema.safeParse({
-    tune: query.get("tune"),
-    inputs: parsed(query.get("inputs"), "inputs"),
-    values: parsed(query.get("values"), "values"),
-  });
-  if (!ask.success)
-    throw new Refused("invalid", ask.error.issues[0].message, { field: ask.error.issues[0].path.join(".") });
-  const tune = tuneFor(ask.data.tune);
-  if (!tune.asFile) throw new Refused("conflict", "This tune has nothing for a file to do.");
-  const text = tuneProgram(tune, tuneFrom(ask.data, printer));
-  return new Response(text, { headers: attachment(`${tune.title}, ${printer.name}.gcode`, Buffer.byteLength(text)) });
-});
+export const GET = handle(
+  (request) => {
+    const printer = printerOfQuery(request);
+    const query = new URL(request.url).searchParams;
+    const ask = tuneAskSchema.safeParse({
+      tune: query.get("tune"),
+      inputs: parsed(query.get("inputs"), "inputs"),
+      values: parsed(query.get("values"), "values"),
+    });
+    if (!ask.success)
+      throw new Refused("invalid", ask.error.issues[0].message, { field: ask.error.issues[0].path.join(".") });
+    const tune = tuneFor(ask.data.tune);
+    if (!tune.asFile) throw new Refused("conflict", "This tune has nothing for a file to do.");
+    const text = tuneProgram(tune, tuneFrom(ask.data, printer));
+    return new Response(text, { headers: attachment(`${tune.title}, ${printer.name}.gcode`, Buffer.byteLength(text)) });
+  },
+  { who: "reader" },
+);

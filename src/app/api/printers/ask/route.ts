@@ -10,7 +10,10 @@ const body = z.object({
   confirmed: z.boolean({ error: "confirmed is true or false" }).default(false),
 });
 
-export const POST = handle(async (request) => {
-  const { transport, confirmed } = await readBody(request, body);
-  return json(await askPrinter(transport, confirmed));
-});
+export const POST = handle(
+  async (request) => {
+    const { transport, confirmed } = await readBody(request, body);
+    return json(await askPrinter(transport, confirmed));
+  },
+  { who: "actor" },
+);

@@ -10,9 +10,11 @@ const body = z.object({
   version: z.int().optional(),
 });
 
-export const GET = handle((_, params) => json(writtenProgram(pathId(params, "program"))));
+export const GET = handle((_, params) => json(writtenProgram(pathId(params, "program"))), { who: "reader" });
 
 /** Another name or text of a program written here; with `version` refused if somebody else has changed it. */
-export const PUT = handle(async (request, params) =>
-  json(await rewriteProgram(pathId(params, "program"), await readBody(request, body), request.signal)),
+export const PUT = handle(
+  async (request, params) =>
+    json(await rewriteProgram(pathId(params, "program"), await readBody(request, body), request.signal)),
+  { who: "bench" },
 );

@@ -5,8 +5,11 @@ import { runTask } from "@/server/tasks/pool";
 import { lookInput, printerFor } from "@/server/work/files";
 
 /** The piece seen from the front, as rectangles: ?edited=1 */
-export const GET = handle(async (request, params) => {
-  const file = fileOf(params);
-  const input = { ...lookInput(file, isEditedAsked(request)), printer: printerFor(file) };
-  return json(await runTask("fileFront", input, { signal: request.signal }));
-});
+export const GET = handle(
+  async (request, params) => {
+    const file = fileOf(params);
+    const input = { ...lookInput(file, isEditedAsked(request)), printer: printerFor(file) };
+    return json(await runTask("fileFront", input, { signal: request.signal }));
+  },
+  { who: "reader" },
+);

@@ -15,7 +15,10 @@ const body = z.object({
 });
 
 /** This file and another as one print, each on a tool of its own → 201 `{id}`. */
-export const POST = handle(async (request, params) => {
-  const file = fileOf(params);
-  return json({ id: await mergedFile(file, await readBody(request, body), request.signal) }, 201);
-});
+export const POST = handle(
+  async (request, params) => {
+    const file = fileOf(params);
+    return json({ id: await mergedFile(file, await readBody(request, body), request.signal) }, 201);
+  },
+  { who: "bench" },
+);

@@ -5,10 +5,13 @@ import { handle, json } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 import { Refused } from "@/server/refused";
 
-export const GET = handle(async (request, params) => {
-  const file = fileOf(params);
-  const input = await editInput(file, storedEdits(file), request.signal);
-  const proof = await runTask("proveFile", { ...input, splices: files.splices(file.id) }, { signal: request.signal });
-  if (!proof.ok) throw new Refused("conflict", proof.message, { field: proof.field });
-  return json(proof.value);
-});
+export const GET = handle(
+  async (request, params) => {
+    const file = fileOf(params);
+    const input = await editInput(file, storedEdits(file), request.signal);
+    const proof = await runTask("proveFile", { ...input, splices: files.splices(file.id) }, { signal: request.signal });
+    if (!proof.ok) throw new Refused("conflict", proof.message, { field: proof.field });
+    return json(proof.value);
+  },
+  { who: "reader" },
+);

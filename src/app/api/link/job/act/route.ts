@@ -10,11 +10,14 @@ const body = printerBody.extend({
   act: z.enum(["pause", "resume", "cancel"], { error: "The act is pause, resume or cancel" }),
 });
 
-export const POST = handle(async (request) => {
-  const { printerId, act } = await readBody(request, body);
-  const { job } = openLinkOf(printerId);
-  if (!job?.running) throw new Refused("conflict", "No job is running on this printer.");
-  // What is sent then takes the printer's own time; the events tell how it goes.
-  job[act]().catch((error: unknown) => log().error({ err: error, act }, "a job did not do as told"));
-  return json(job.status());
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, act } = await readBody(request, body);
+    const { job } = openLinkOf(printerId);
+    if (!job?.running) throw new Refused("conflict", "No job is running on this printer.");
+    // What is sent then takes the printer's own time; the events tell how it goes.
+    job[act]().catch((error: unknown) => log().error({ err: error, act }, "a job did not do as told"));
+    return json(job.status());
+  },
+  { who: "actor" },
+);

@@ -11,10 +11,13 @@ const body = printerBody.extend({
   value: z.number({ error: "The value must be a number" }),
 });
 
-export const POST = handle(async (request) => {
-  const { printerId, setting, value } = await readBody(request, body);
-  const { job } = openLinkOf(printerId);
-  if (!job) throw new Refused("conflict", "No job is running on this printer.");
-  job.nudge(setting, value);
-  return json(job.listMarks());
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, setting, value } = await readBody(request, body);
+    const { job } = openLinkOf(printerId);
+    if (!job) throw new Refused("conflict", "No job is running on this printer.");
+    job.nudge(setting, value);
+    return json(job.listMarks());
+  },
+  { who: "actor" },
+);

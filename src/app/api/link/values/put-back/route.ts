@@ -6,7 +6,10 @@ import { putBack } from "@/server/link/firmware";
 
 const body = printerBody.extend({ changeId: z.int({ error: "Say which change" }) });
 
-export const POST = handle(async (request) => {
-  const { printerId, changeId } = await readBody(request, body);
-  return json(await putBack(printerId, changeId));
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, changeId } = await readBody(request, body);
+    return json(await putBack(printerId, changeId));
+  },
+  { who: "actor" },
+);

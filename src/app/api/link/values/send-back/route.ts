@@ -6,7 +6,10 @@ import { sendBack } from "@/server/link/firmware";
 
 const body = printerBody.extend({ snapshotId: z.int({ error: "Say which reading" }) });
 
-export const POST = handle(async (request) => {
-  const { printerId, snapshotId } = await readBody(request, body);
-  return json(await sendBack(printerId, snapshotId));
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, snapshotId } = await readBody(request, body);
+    return json(await sendBack(printerId, snapshotId));
+  },
+  { who: "actor" },
+);

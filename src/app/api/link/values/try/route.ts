@@ -11,7 +11,10 @@ const body = printerBody.extend({
   confirmed: z.boolean().default(false),
 });
 
-export const POST = handle(async (request) => {
-  const { printerId, ...change } = await readBody(request, body);
-  return json(await tryValue(printerId, change));
-});
+export const POST = handle(
+  async (request) => {
+    const { printerId, ...change } = await readBody(request, body);
+    return json(await tryValue(printerId, change));
+  },
+  { who: "actor" },
+);

@@ -3,4 +3,6 @@ import { weightsIn } from "@/server/http/weights";
 import { runOf, storedVerdict } from "@/server/work/runs";
 
 /** What all readings say together: ?weights={"looks":1,"strength":2} */
-export const GET = handle((request, params) => json(storedVerdict(runOf(pathId(params, "run")), weightsIn(request))));
+export const GET = handle((request, params) => json(storedVerdict(runOf(pathId(params, "run")), weightsIn(request))), {
+  who: "reader",
+});

@@ -5,12 +5,15 @@ import { attachment } from "@/server/http/download";
 import { handle, refuseHarm } from "@/server/http/respond";
 import { runTask } from "@/server/tasks/pool";
 
-export const GET = handle(async (request, params) => {
-  const trial = trialOf(params);
-  const input = inputFor(trial);
-  const { bytes, findings } = await runTask("buildTrial", input, { signal: request.signal });
-  refuseHarm(findings);
-  return new Response(bytes as BodyInit, {
-    headers: attachment(programName(trial, input.printer, input.spool), bytes.length),
-  });
-});
+export const GET = handle(
+  async (request, params) => {
+    const trial = trialOf(params);
+    const input = inputFor(trial);
+    const { bytes, findings } = await runTask("buildTrial", input, { signal: request.signal });
+    refuseHarm(findings);
+    return new Response(bytes as BodyInit, {
+      headers: attachment(programName(trial, input.printer, input.spool), bytes.length),
+    });
+  },
+  { who: "reader" },
+);

@@ -15,8 +15,11 @@ const nextSchema = z.object({
 });
 
 /** The next round of a question, from what was read of a run. */
-export const POST = handle(async (request, params) => {
-  const trial = trialOf(params);
-  const { runId, weights, kind } = await readBody(request, nextSchema);
-  return json(withBands(await addNextRound(trial, runOf(runId), { weights, kind }, request.signal)), 201);
-});
+export const POST = handle(
+  async (request, params) => {
+    const trial = trialOf(params);
+    const { runId, weights, kind } = await readBody(request, nextSchema);
+    return json(withBands(await addNextRound(trial, runOf(runId), { weights, kind }, request.signal)), 201);
+  },
+  { who: "bench" },
+);

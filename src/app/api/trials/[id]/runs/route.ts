@@ -17,24 +17,27 @@ const newRunSchema = z.object({
 });
 
 /** The pieces of a trial, newest first. */
-export const GET = handle((_, params) => json(runs.ofTrial(trialOf(params).id).map(sentRun)));
+export const GET = handle((_, params) => json(runs.ofTrial(trialOf(params).id).map(sentRun)), { who: "reader" });
 
 /** “I printed it”, or the piece of a job. */
-export const POST = handle(async (request, params) => {
-  const trial = trialOf(params);
-  const { jobId, ...about } = await readOptionalBody(request, newRunSchema);
-  if (jobId === undefined) {
-    const feedShare = feedShareOf(trial.printerId, trial.tool);
-    return json(sentRun(await addRun(trial, about, feedShare, request.signal)), 201);
-  }
-  const job = jobs.get(jobId);
-  if (!job) throw missing(`There is no job ${jobId}.`);
-  if (job.source !== "trial" || job.sourceId !== trial.id) {
-    throw new Refused("invalid", `Job ${jobId} did not print this trial.`, { field: "jobId" });
-  }
-  const run = runs.ofJob(jobId);
-  if (!run)
-    throw new Refused("conflict", `Job ${jobId} is still running, or nothing of it was laid.`, { field: "jobId" });
-  // One that was removed comes back.
-  return json(sentRun(runs.get(run.id) ?? runs.restore(run.id)!), 201);
-});
+export const POST = handle(
+  async (request, params) => {
+    const trial = trialOf(params);
+    const { jobId, ...about } = await readOptionalBody(request, newRunSchema);
+    if (jobId === undefined) {
+      const feedShare = feedShareOf(trial.printerId, trial.tool);
+      return json(sentRun(await addRun(trial, about, feedShare, request.signal)), 201);
+    }
+    const job = jobs.get(jobId);
+    if (!job) throw missing(`There is no job ${jobId}.`);
+    if (job.source !== "trial" || job.sourceId !== trial.id) {
+      throw new Refused("invalid", `Job ${jobId} did not print this trial.`, { field: "jobId" });
+    }
+    const run = runs.ofJob(jobId);
+    if (!run)
+      throw new Refused("conflict", `Job ${jobId} is still running, or nothing of it was laid.`, { field: "jobId" });
+    // One that was removed comes back.
+    return json(sentRun(runs.get(run.id) ?? runs.restore(run.id)!), 201);
+  },
+  { who: "marker" },
+);

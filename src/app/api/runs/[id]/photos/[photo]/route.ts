@@ -9,21 +9,30 @@ const ofPath = (params: Record<string, string>) =>
   photoOf(runOf(pathId(params, "run")), pathId(params, "photo", "photo"));
 
 /** The picture itself. It never changes. */
-export const GET = handle((_, params) => {
-  const { bytes, type } = photos.bytes(ofPath(params).id)!;
-  return new Response(new Uint8Array(bytes), {
-    headers: { "Content-Type": type, "Cache-Control": "private, max-age=31536000, immutable" },
-  });
-});
+export const GET = handle(
+  (_, params) => {
+    const { bytes, type } = photos.bytes(ofPath(params).id)!;
+    return new Response(new Uint8Array(bytes), {
+      headers: { "Content-Type": type, "Cache-Control": "private, max-age=31536000, immutable" },
+    });
+  },
+  { who: "reader" },
+);
 
 /** Where the bottom and the top edge of the piece lie on it. */
-export const PUT = handle(async (request, params) => {
-  const { id } = ofPath(params);
-  return json(photos.place(id, await readBody(request, photoPlaceSchema)));
-});
+export const PUT = handle(
+  async (request, params) => {
+    const { id } = ofPath(params);
+    return json(photos.place(id, await readBody(request, photoPlaceSchema)));
+  },
+  { who: "marker" },
+);
 
-export const DELETE = handle((_, params) => {
-  const { id } = ofPath(params);
-  photos.remove(id);
-  return json({ id });
-});
+export const DELETE = handle(
+  (_, params) => {
+    const { id } = ofPath(params);
+    photos.remove(id);
+    return json({ id });
+  },
+  { who: "marker" },
+);

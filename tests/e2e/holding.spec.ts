@@ -281,15 +281,30 @@ test("a phone in the network is let in by a code, reads and marks, and is kept f
       [method, path, body] as const,
     );
   expect(await from("GET", `/api/trials/${id}`)).toBe(200);
-  expect(await from("PUT", `/api/trials/${id}`, { name: "Marked by phone" })).toBe(200);
+  expect(await from("POST", `/api/trials/${id}/runs`, {})).toBe(201);
+  expect(await from("PUT", `/api/trials/${id}`, { name: "Changed by phone" })).toBe(403);
   const heat = { printerId: 1, transport: { kind: "simulated", rate: 1 } };
   expect(await from("POST", "/api/link/connect", heat)).toBe(403);
   expect(await from("GET", "/api/backup")).toBe(403);
   expect(await from("POST", "/api/devices/code", {})).toBe(403);
-  await bench.getByRole("switch").click();
+  await bench.getByLabel("What Kitchen phone may do").selectOption({ label: "also move and heat printers" });
   await expect(async () => expect(await from("POST", "/api/link/connect", heat)).toBe(201)).toPass();
-  await bench.getByRole("button", { name: "Send Kitchen phone away" }).click();
-  await expect(async () => expect(await from("GET", "/api/trials")).toBe(403)).toPass();
+  expect(await from("GET", "/api/backup")).toBe(403);
+
+  // A machine without a screen: the code comes from its terminal, with all rights.
+  const { stdout } = spawnSync(process.execPath, ["scripts/let-in.mjs", "--may", "all"], {
+    encoding: "utf8",
+    env: { ...process.env, PORT: new URL(program.address).port },
+  });
+  const typed = /Code: (\d{3} \d{3})/.exec(stdout)![1];
+  await phone.goto(`${outside}/let-in`);
+  await phone.getByLabel("The code it shows").fill(typed);
+  await phone.getByLabel("What to call this device").fill("Desk");
+  await phone.getByRole("button", { name: "Let me in" }).click();
+  await expect(phone).toHaveURL(/\/bench/);
+  expect(await from("PUT", `/api/trials/${id}`, { name: "Changed from the desk" })).toBe(200);
+  expect(await from("DELETE", "/api/devices/2")).toBe(200);
+  expect(await from("GET", "/api/trials")).toBe(403);
   await context.close();
 });
 

@@ -1,5 +1,6 @@
 /** What is kept: stale and why, taken over, put back, written out, read in, on a label; and the bench as a road. */
 import { APIRequestContext, expect } from "@playwright/test";
+import { PDFDocument } from "pdf-lib";
 import { expectAccessible, test, textOf } from "./helpers";
 
 interface Step {
@@ -160,8 +161,8 @@ test("the label and the sheet hold what is kept; a code on it leads to the bench
   const pdf = await request.get(`/api/label?${query}&size=62x29&as=pdf`);
   expect(pdf.headers()["content-type"]).toBe("application/pdf");
   // The page's own size, in points of 1/72 inch (ISO 32000-1).
-  const box = /\/MediaBox\s*\[\s*0\s+0\s+([\d.]+)\s+([\d.]+)/.exec((await pdf.body()).toString("latin1"));
-  if (box) expect([Number(box[1]), Number(box[2])].map((points) => Math.round((points / 72) * 25.4))).toEqual([62, 29]);
+  const { width, height } = (await PDFDocument.load(await pdf.body())).getPage(0).getMediaBox();
+  expect([width, height].map((points) => Math.round((points / 72) * 25.4))).toEqual([62, 29]);
   expect((await request.get(`/api/label?${query}&size=9x9`)).status()).toBe(400);
   expect(await (await request.get(`/api/kept/export?${query}&as=csv`)).text()).toContain(
     "Nozzle temperature,209,°C,206,212,",

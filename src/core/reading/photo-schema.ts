@@ -2,10 +2,9 @@
 import { z } from "zod";
 import { LEAST_APART_PX } from "./photo";
 
-const pixel = z.tuple(
-  [z.number().min(-20_000).max(20_000), z.number().min(-20_000).max(20_000)],
-  "A place is [x, y] in pixels of the picture, from its top left corner",
-);
+const where = "A place is [x, y] in pixels of the picture, from its top left corner";
+const along = z.number(where).min(-20_000, where).max(20_000, where);
+const pixel = z.tuple([along, along], where);
 
 export const photoPlaceSchema = z
   .object({ bottom: pixel, top: pixel })

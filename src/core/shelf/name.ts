@@ -1,8 +1,8 @@
-/** What a name may be: any letters of any script, but nothing that ends a line or cannot be stored. */
+/** What a name may be: any letters of any script, but nothing that ends a line, turns the text around it, or cannot be stored. */
 import { z } from "zod";
 
 // eslint-disable-next-line no-control-regex -- exactly those belong in no name
-const notInNames = /[\x00-\x1f\x7f\u2028\u2029]/g;
+const notInNames = /[\x00-\x1f\x7f-\x9f\u2028\u2029\u202a-\u202e\u2066-\u2069]/g;
 
 /** Text of one line, at most `most` characters. */
 export function plainText(what: string, most: number) {

@@ -120,7 +120,7 @@ function linesOf(printer: Printer, spool: Spool, kept: readonly KeptValue[]): { 
 /** The label as open vector graphics (SVG 1.1, W3C) of its exact size. */
 export function labelSvg({ widthMm, heightMm, bar, texts, squares }: Label): string {
   const say = (mm: number) => plainNumber(mm, 3);
-  const escaped = (text: string) => text.replace(/&/g, "&amp;").replace(/</g, "&lt;");
+  const escaped = (text: string) => text.replace(/&/g, "&amp;").replace(/</g, "&lt;").replace(/>/g, "&gt;");
   const parts = [
     `<rect width="${widthMm}" height="${heightMm}" fill="#ffffff"/>`,
     `<rect width="${say(bar.widthMm)}" height="${heightMm}" fill="${bar.colourHex}"/>`,

@@ -61,9 +61,9 @@ export function sheetCsv(kept: readonly KeptValue[]): string {
   return [HEAD, ...rows].map((row) => `${row.map(cell).join(",")}\r\n`).join("");
 }
 
-// A cell that begins like a formula is text to every table program.
+// A cell that begins like a formula is text to every table program; a plain number is none.
 const cell = (text: string) => {
-  const plain = /^[=+@\t]/.test(text) ? `'${text}` : text;
+  const plain = /^\s*[=+@-]|^[\t\r\n]/.test(text) && !/^-?\d+(\.\d+)?$/.test(text) ? `'${text}` : text;
   return /[",\r\n]/.test(plain) ? `"${plain.replace(/"/g, '""')}"` : plain;
 };
 

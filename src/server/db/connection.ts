@@ -3,6 +3,7 @@ import Database from "better-sqlite3";
 import { mkdirSync } from "node:fs";
 import { join } from "node:path";
 import { log } from "../log";
+import { arriving } from "./arriving";
 import { migrate, newestVersion, versionOf } from "./migrate";
 import { databasePath, dataFolder } from "./place";
 import { finishSwap, sweep } from "./swap";
@@ -87,6 +88,7 @@ function openStore(): Store {
     const durable = openDatabase(databasePath());
     giveRoomBackFromNowOn(durable);
     durable.prepare("DELETE FROM files WHERE state = 'receiving'").run();
+    arriving.drop(durable);
     return { lock, durable, quick: connect(databasePath(), false) };
   } catch (error) {
     lock.close();

@@ -90,12 +90,13 @@ export const kept = {
       Row | undefined;
     return row ? read(row) : null;
   },
-  add(value: NewKept): KeptValue {
+  /** Stores a value and gives its id; one that is marked as removed is not seen yet. */
+  insert(value: NewKept, removedAt: string | null = null): number {
     const { lastInsertRowid } = database()
       .prepare(
         `INSERT INTO kept_values (printer_id, spool_id, setting, value, trial_id, from_value, to_value, run_id,
-             nozzle_mm, layer_height_mm, in_force, note, carried_from, kept_at)
-           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+             nozzle_mm, layer_height_mm, in_force, note, carried_from, kept_at, removed_at)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
       .run(
         value.printerId,
@@ -112,9 +113,14 @@ export const kept = {
         value.note ?? "",
         value.carriedFrom ?? null,
         value.keptAt ?? new Date().toISOString(),
+        removedAt,
       );
-    tellChange("kept", Number(lastInsertRowid));
-    return kept.get(Number(lastInsertRowid))!;
+    return Number(lastInsertRowid);
+  },
+  add(value: NewKept): KeptValue {
+    const id = kept.insert(value);
+    tellChange("kept", id);
+    return kept.get(id)!;
   },
   /** Keeps several values of one pair, all of them or none; `read` is the one that was read from a piece, with its range. */
   addAll(

@@ -22,6 +22,8 @@ export interface ShelfTable<T> {
   /** Null for an unknown id, and for a removed one unless `withRemoved`. */
   get(id: number, withRemoved?: boolean): Stored<T> | null;
   add(record: T): Stored<T>;
+  /** Stores a record and gives its id; one that is marked as removed is not seen yet. */
+  insert(record: T, removedAt: string | null): number;
   /** Null for an unknown id; refused if the record is not the version `seen` any more. */
   change(id: number, record: T, seen?: number): Stored<T> | null;
   /** Takes the record off the shelf; `restore` puts it back. */
@@ -62,6 +64,13 @@ export function shelfTable<T extends { name: string }>(
     if (done) tellChange(name, id);
     return done;
   };
+  const insert = (record: T, removedAt: string | null) => {
+    const now = new Date().toISOString();
+    const { lastInsertRowid } = connection()
+      .prepare(`INSERT INTO ${name} (name, data, created_at, updated_at, removed_at) VALUES (?, ?, ?, ?, ?)`)
+      .run(record.name, JSON.stringify(record), now, now, removedAt);
+    return Number(lastInsertRowid);
+  };
   return {
     list: () =>
       readRows(
@@ -70,13 +79,11 @@ export function shelfTable<T extends { name: string }>(
         read,
       ),
     get,
+    insert,
     add(record) {
-      const now = new Date().toISOString();
-      const { lastInsertRowid } = connection()
-        .prepare(`INSERT INTO ${name} (name, data, created_at, updated_at) VALUES (?, ?, ?, ?)`)
-        .run(record.name, JSON.stringify(record), now, now);
-      tellChange(name, Number(lastInsertRowid));
-      return get(Number(lastInsertRowid))!;
+      const id = insert(record, null);
+      tellChange(name, id);
+      return get(id)!;
     },
     change(id, record, seen) {
       const before = get(id);

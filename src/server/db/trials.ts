@@ -85,17 +85,30 @@ export const trials = {
       .all(id);
     return readRows("trial", rows as Row[], read);
   },
-  add(trial: TrialFields): StoredTrial {
+  /** Stores a trial and gives its id; one that is marked as removed is not seen yet. */
+  insert(trial: TrialFields, removedAt: string | null = null): number {
     const now = new Date().toISOString();
     const { lastInsertRowid } = database()
       .prepare(
         `INSERT INTO trials (kind, name, printer_id, spool_id, layer_height_mm, first_layer_height_mm, plan, fixed,
-           tool, options, sheet, created_at, updated_at, from_trial, round)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+           tool, options, sheet, created_at, updated_at, from_trial, round, removed_at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run(...columns(trial), now, now, trial.from ?? null, trial.round ?? 1);
-    tellChange("trials", Number(lastInsertRowid));
-    return trials.get(Number(lastInsertRowid))!;
+      .run(...columns(trial), now, now, trial.from ?? null, trial.round ?? 1, removedAt);
+    return Number(lastInsertRowid);
+  },
+  add(trial: TrialFields): StoredTrial {
+    const id = trials.insert(trial);
+    tellChange("trials", id);
+    return trials.get(id)!;
+  },
+  /** What trials are called, with their printer and spool. */
+  names(): { printerId: number; spoolId: number; name: string }[] {
+    return database()
+      .prepare(
+        "SELECT printer_id AS printerId, spool_id AS spoolId, name FROM trials WHERE removed_at IS NULL ORDER BY id",
+      )
+      .all() as { printerId: number; spoolId: number; name: string }[];
   },
   /** Changes what is named and keeps the rest; null for an unknown id, refused if it is not the version `seen` any more. */
   change(id: number, changes: Partial<TrialFields>, seen?: number): StoredTrial | null {

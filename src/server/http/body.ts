@@ -15,12 +15,17 @@ export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promi
   return checked(await readJson(request), schema);
 }
 
-/** The JSON body as it came. */
-async function readJson(request: Request): Promise<unknown> {
+/** The JSON body as text, for what is read elsewhere. */
+export async function readJsonText(request: Request): Promise<string> {
   if (!isJson(request.headers.get("content-type"))) {
     throw new Refused("form", "Send JSON, with the header Content-Type: application/json.");
   }
-  const text = await readText(request, MOST_JSON_BYTES);
+  return readText(request, MOST_JSON_BYTES);
+}
+
+/** The JSON body as it came. */
+async function readJson(request: Request): Promise<unknown> {
+  const text = await readJsonText(request);
   try {
     return JSON.parse(text) as unknown;
   } catch {

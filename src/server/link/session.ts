@@ -85,6 +85,13 @@ const MOST_UNSENT = 200;
 /** Answers kept for one line. */
 const MOST_ANSWERS = 2000;
 
+/** What a printer says is heard for so long in one breath; then requests have their turn, the stop before all. */
+const HEARD_AT_ONCE_MS = 8;
+/** Bytes heard between two looks at the clock. */
+const HEARD_BYTES = 2048;
+/** Bytes that wait to be heard; a printer that says more in a moment is not listened to for the rest. */
+const MOST_UNHEARD = 64_000_000;
+
 /** Errors after which a printer takes nothing more. Common practice, no source. */
 const stopsPrinter = /\b(emergency|halt(ed)?|kill(ed)?|runaway|shut ?down|stopped)\b/i;
 
@@ -137,6 +144,11 @@ export class LinkSession {
   private askedSinceMs = 0;
   private nextId = 1;
   private readonly cutter = new LineCutter((line) => this.hear(line));
+  private unheard: Uint8Array[] = [];
+  private unheardBytes = 0;
+  private isHearing = false;
+  /** `ok`s that no line waited for, one behind the other. */
+  private strayOks = 0;
   private silenceTimer: ReturnType<typeof setTimeout> | null = null;
   private quietTimer: ReturnType<typeof setTimeout> | null = null;
   private partTimer: ReturnType<typeof setTimeout> | null = null;
@@ -197,6 +209,11 @@ export class LinkSession {
 
   get queued(): { id: number; text: string; source: Source }[] {
     return this.queue.map(({ id, text, source }) => ({ id, text, source }));
+  }
+
+  /** Whether the printer has said more than was heard so far. */
+  get hasUnheard(): boolean {
+    return this.isHearing;
   }
 
   /** The line that waits for its `ok`. */
@@ -324,6 +341,7 @@ export class LinkSession {
   }
 
   private dispatch(line: Omit<InFlight, "patience">): void {
+    this.strayOks = 0;
     const patience = patienceFor(line.text, this.told);
     this.current = { ...line, patience };
     this.ahead.add(patience.moveS);
@@ -346,7 +364,34 @@ export class LinkSession {
 
   private take(bytes: Uint8Array): void {
     if (this.state !== "open") return;
-    this.cutter.push(bytes);
+    if (this.unheardBytes + bytes.length > MOST_UNHEARD) {
+      if (this.unheardBytes <= MOST_UNHEARD)
+        this.note("The printer says more than can be heard; the rest is left out.");
+      this.unheardBytes = MOST_UNHEARD + 1;
+      return;
+    }
+    this.unheard.push(bytes);
+    this.unheardBytes += bytes.length;
+    if (!this.isHearing) this.hearOn();
+  }
+
+  /** Hears what waits, for a moment; then everything else has its turn. */
+  private hearOn(): void {
+    const untilMs = performance.now() + HEARD_AT_ONCE_MS;
+    this.isHearing = true;
+    while (this.unheard.length > 0 && this.state === "open") {
+      const [next] = this.unheard;
+      this.cutter.push(next.subarray(0, HEARD_BYTES));
+      if (next.length > HEARD_BYTES) this.unheard[0] = next.subarray(HEARD_BYTES);
+      else this.unheard.shift();
+      if (performance.now() > untilMs && this.unheard.length > 0) {
+        setImmediate(() => this.hearOn());
+        return;
+      }
+    }
+    this.isHearing = false;
+    this.unheard = [];
+    this.unheardBytes = 0;
     if (this.partTimer) clearTimeout(this.partTimer);
     this.partTimer = this.cutter.holdsPart ? setTimeout(() => this.cutter.flush(), this.times.partMs) : null;
     this.partTimer?.unref();
@@ -369,7 +414,7 @@ export class LinkSession {
     switch (answer.kind) {
       case "ok":
         if (this.asked !== null) return;
-        if (!this.current) return this.note("An “ok” that no line waited for.");
+        if (!this.current) return this.strayOk();
         if (line.trim().toLowerCase() !== "ok") this.keepAnswer(line);
         return this.finish("taken");
       case "busy":
@@ -390,6 +435,13 @@ export class LinkSession {
       case "other":
         this.keepAnswer(line);
     }
+  }
+
+  /** One is said; of a storm, only how far it went. */
+  private strayOk(): void {
+    this.strayOks++;
+    if (this.strayOks === 1) return this.note("An “ok” that no line waited for.");
+    if (Math.log10(this.strayOks) % 1 === 0) this.note(`“ok” came ${this.strayOks} times and no line waited for it.`);
   }
 
   private keepAnswer(line: string): void {

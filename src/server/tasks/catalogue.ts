@@ -30,6 +30,8 @@ import { drawField, drawPiece, drawSwatches, PiecePicture } from "@/core/simulat
 import type { SimulatedPiece } from "@/core/simulator/piece/piece";
 import { BuiltSheet, buildSheet, SheetInput } from "@/core/sheets/program";
 import type { Sheet } from "@/core/sheets/sheet";
+import type { Label } from "@/core/values/label";
+import { Bundle, bundleSchema } from "@/core/values/bundle-schema";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { heightsOf } from "@/core/trials/sheet-piece";
 import { isBeside, Run, unitsOf } from "@/core/trials/run";
@@ -55,6 +57,25 @@ export const tasks = {
   /** Writes a whole copy of the database as it is at this moment (SQLite, "VACUUM INTO"). */
   backup({ path }: { path: string }, tools: TaskTools): void {
     tools.database().prepare("VACUUM INTO ?").run(path);
+  },
+
+  /** A label as PDF. What draws it is loaded when one is wanted. */
+  async labelPdf({ label, asSheet }: { label: Label; asSheet: boolean }): Promise<Result<Uint8Array>> {
+    return (await import("./label-pdf")).labelPdf(label, asSheet);
+  },
+
+  /** Everything of another bench as it came, checked; refused with the first problem's sentence and field. */
+  readBundle({ text }: { text: string }): Result<Bundle> {
+    let body: unknown;
+    try {
+      body = JSON.parse(text);
+    } catch {
+      return refuse("The file is not JSON.");
+    }
+    const parsed = bundleSchema.safeParse(body);
+    if (parsed.success) return succeed(parsed.data);
+    const [issue] = parsed.error.issues;
+    return refuse(issue.message, issue.path.join("."));
   },
 
   /** Whether a file is a whole database of this program that this version can use. */

@@ -1,10 +1,17 @@
-/** Entry of the server's worker thread. Bundled apart from the pages, see `scripts/build.mjs`. */
+/** Entry of the server's worker thread. Bundled apart from the pages, see `scripts/prepare.mjs`. */
 import Database from "better-sqlite3";
+import { getHeapStatistics } from "node:v8";
 import { parentPort, workerData } from "node:worker_threads";
 import { TaskName, tasks, TaskTools } from "./catalogue";
 
 const { databasePath } = workerData as { databasePath: string };
 let connection: Database.Database | null = null;
+
+/** What this thread has in memory: its heap, and the buffers behind it. */
+function heldBytes(): number {
+  const { used_heap_size, external_memory } = getHeapStatistics();
+  return used_heap_size + external_memory;
+}
 
 parentPort?.on("message", ({ name, input }: { name: TaskName; input: unknown }) => {
   let lastProgress = 0;
@@ -17,10 +24,12 @@ parentPort?.on("message", ({ name, input }: { name: TaskName; input: unknown }) 
     },
     tell: (part) => parentPort?.postMessage({ part }),
   };
-  try {
-    const output = (tasks[name] as (input: unknown, tools: TaskTools) => unknown)(input, tools);
-    parentPort?.postMessage({ output });
-  } catch (error) {
-    parentPort?.postMessage({ failure: error instanceof Error ? (error.stack ?? error.message) : String(error) });
-  }
+  const run = async () => (tasks[name] as (input: unknown, tools: TaskTools) => unknown)(input, tools);
+  run().then(
+    (output) => parentPort?.postMessage({ output, heldBytes: heldBytes() }),
+    (error: unknown) => {
+      const failure = error instanceof Error ? (error.stack ?? error.message) : String(error);
+      parentPort?.postMessage({ failure, heldBytes: heldBytes() });
+    },
+  );
 });

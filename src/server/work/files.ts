@@ -54,32 +54,6 @@ export async function currentEdits(file: StoredFile, signal: AbortSignal) {
   return { ...answer, stack: input.edits, version: file.version };
 }
 
-/** An expression can take longer than anybody waits: then its worker is ended, and nothing else has waited for it. */
-const LONGEST_EXPRESSION_MS = 20_000;
-
-async function withinTime<T>(
-  edits: readonly Edit[],
-  signal: AbortSignal,
-  act: (signal: AbortSignal) => Promise<T>,
-): Promise<T> {
-  const hasExpression = edits.some((edit) => !edit.off && edit.kind === "find" && edit.find.regexp !== undefined);
-  if (!hasExpression) return act(signal);
-  const tooLong = AbortSignal.timeout(LONGEST_EXPRESSION_MS);
-  try {
-    return await act(AbortSignal.any([signal, tooLong]));
-  } catch (error) {
-    if (!tooLong.aborted || signal.aborted) throw error;
-    const seconds = LONGEST_EXPRESSION_MS / 1000;
-    throw new Refused(
-      "invalid",
-      `The expression took longer than ${seconds} s on this file. Write it simpler, or look for a text.`,
-      {
-        field: "regexp",
-      },
-    );
-  }
-}
-
 /** The newest wish a file's edits were changed by; an older one that takes longer does not overwrite it. */
 const shared = globalThis as { cucharaEditTurns?: Map<number, number> };
 const turns = () => (shared.cucharaEditTurns ??= new Map());
@@ -92,9 +66,7 @@ export async function changeEdits(file: StoredFile, edits: Edit[], signal: Abort
   refuseStale("file", { ...file, edits: JSON.parse(file.edits) as unknown } as { version: number }, seen);
   const turn = (turns().get(file.id) ?? 0) + 1;
   turns().set(file.id, turn);
-  const applied = await withinTime(edits, signal, async (bounded) =>
-    runTask("applyEdits", await editInput(file, edits, bounded), { signal: bounded }),
-  );
+  const applied = await runTask("applyEdits", await editInput(file, edits, signal), { signal });
   if (!applied.ok) throw new Refused("invalid", applied.message, { field: applied.field });
   const { splices, ...answer } = applied.value;
   if (turns().get(file.id) !== turn) {
@@ -117,7 +89,7 @@ export async function previewEdit(
   const edits = storedEdits(file);
   if (index >= edits.length) throw missing(`There is no edit ${index} over this file; they count from 0.`);
   const input = { ...(await editInput(file, edits, signal)), index, from, count };
-  const preview = await withinTime(edits, signal, (bounded) => runTask("previewEdit", input, { signal: bounded }));
+  const preview = await runTask("previewEdit", input, { signal });
   if (!preview.ok) throw new Refused("conflict", preview.message, { field: preview.field });
   return preview.value;
 }

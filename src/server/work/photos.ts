@@ -6,6 +6,9 @@ import { photos } from "../db/photos";
 import { needRoom } from "../db/room";
 import { missing, Refused } from "../refused";
 
+// What the library keeps of one picture is no use to the next, and is much.
+sharp.cache(false);
+
 export const MOST_PHOTO_BYTES = 25_000_000;
 const MOST_PHOTOS = 40;
 /** As large as a piece needs to be to be marked by eye. */
@@ -32,7 +35,7 @@ function refuseMany(run: Run): void {
 // An unpacked picture takes hundreds of megabytes: one is open at a time. Route handlers are loaded apart from one another.
 const shared = globalThis as { cucharaPhoto?: Promise<unknown>; cucharaPhotosWaiting?: number };
 /** Photos that may wait for their turn; each holds its bytes. */
-const MOST_WAITING = 20;
+const MOST_WAITING = 40;
 
 async function oneAtATime<T>(act: () => Promise<T>): Promise<T> {
   const waiting = shared.cucharaPhotosWaiting ?? 0;

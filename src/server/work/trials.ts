@@ -13,6 +13,8 @@ import { heightsOfPiece, planForSheet } from "@/core/trials/plan-on-piece";
 import { bandValues, takesSheet } from "@/core/trials/sheet-piece";
 import { checkOptions, optionsOf } from "@/core/options/option";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
+import type { Printer } from "@/core/shelf/printer";
+import type { Spool } from "@/core/shelf/spool";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 import { snapshots } from "../db/firmware-values";
@@ -42,11 +44,26 @@ export function checkPair(printerId: number, spoolId: number): void {
   }
 }
 
-/** What a kind's first round is made from, for a printer and a spool of the shelf. */
-function roundFor({ kind, printerId, spoolId, options }: NewTrial) {
-  const [printer, spool] = [printers.get(printerId)!, spools.get(spoolId)!];
-  const kept = keptSettings(printerId, spoolId);
-  const carried = carriedSettings(printerId, spoolId);
+/** What a first round starts from: printer and spool, what is kept for them, and what of it was only taken over. */
+export interface RoundBasis {
+  printer: Printer;
+  spool: Spool;
+  kept: SettingValues;
+  carried: SettingValues;
+}
+
+/** The basis of a pair of the shelf. */
+function basisOf({ printerId, spoolId }: Pick<NewTrial, "printerId" | "spoolId">): RoundBasis {
+  return {
+    printer: printers.get(printerId)!,
+    spool: spools.get(spoolId)!,
+    kept: keptSettings(printerId, spoolId),
+    carried: carriedSettings(printerId, spoolId),
+  };
+}
+
+/** What a kind's first round is made from. */
+function roundFor({ kind, options }: NewTrial, { printer, spool, kept, carried }: RoundBasis) {
   const usual = { layerHeightMm: usualLayerMm(printer), firstLayerHeightMm: usualLayerMm(printer) };
   const on = (heights: typeof usual) => firstRound(kind, { printer, spool, kept, carried, options, ...heights });
   return { printer, spool, usual, on };
@@ -56,12 +73,17 @@ function roundFor({ kind, printerId, spoolId, options }: NewTrial) {
  * A new trial as it is stored: what is not said follows from the kind's first round for printer, spool and kept values.
  *
  * @param tops heights of a sheet that is its piece, where the plan is to follow from them
+ * @param basis what it starts from, where that is not on the shelf yet
  */
-export function firstTrial(wanted: NewTrial, tops: number[] | null = null): TrialFields {
+export function firstTrial(
+  wanted: NewTrial,
+  tops: number[] | null = null,
+  basis: RoundBasis = basisOf(wanted),
+): TrialFields {
   const kind = trialKindFor(wanted.kind);
   const options = checkOptions(kind.options, wanted.options);
   if (!options.ok) throw new Refused("invalid", options.message, { field: options.field });
-  const { printer, spool, usual, on } = roundFor(wanted);
+  const { printer, spool, usual, on } = roundFor(wanted, basis);
   if (wanted.tool >= printer.tools) {
     throw new Refused("invalid", `${printer.name} has no tool ${wanted.tool}: its tools are counted from 0.`, {
       field: "tool",
@@ -95,7 +117,7 @@ export async function topsOfSheet(wanted: NewTrial, signal: AbortSignal): Promis
       { field: "kind" },
     );
   }
-  const { printer, spool, usual, on } = roundFor(wanted);
+  const { printer, spool, usual, on } = roundFor(wanted, basisOf(wanted));
   const round = on(usual);
   const values = bandValues({ kind, options, fixed: round.fixed, plan: plan ?? round.plan }, printer);
   const tops = await runTask("sheetHeights", { sheet, printer, spool, values }, { signal });

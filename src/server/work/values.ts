@@ -1,18 +1,15 @@
-/** What is done with kept values: taken over to another pair, put back, written out and read in. */
-import { sayValue, SettingKey, settingFor } from "@/core/settings";
-import { settingValuesSchema } from "@/core/settings/values-schema";
-import { spoolTitle } from "@/core/shelf/spool-title";
+/** What is done with kept values: taken over to another pair, put back, written out. */
+import { sayValue, SettingKey } from "@/core/settings";
 import type { KeptValue } from "@/core/trials/kept";
 import { Bundle, BUNDLE_FORMAT, BUNDLE_VERSION } from "@/core/values/bundle-schema";
 import { database } from "../db/connection";
 import { kept } from "../db/kept";
 import { printers } from "../db/printers";
 import { runs } from "../db/runs";
-import type { ShelfTable } from "../db/shelf-table";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
 import { missing, Refused } from "../refused";
-import { checkPair, firstTrial } from "./trials";
+import { checkPair } from "./trials";
 
 /** Nozzle and layer height a value was found with: the run's or the trial's; the printer's own nozzle where neither is named. */
 export function foundWith(
@@ -113,71 +110,4 @@ export function bundle(): Bundle {
       })
       .filter(isThere),
   };
-}
-
-export interface Imported {
-  printers: number;
-  spools: number;
-  kept: number;
-  trials: number;
-}
-
-/**
- * Reads everything of another bench in, all of it or nothing. Printers and spools of the same name are the same; what is here already stays
- * as it is. What was kept is laid in by its date, so that the newest of both counts.
- */
-export function importBundle({ printers: givenPrinters, spools: givenSpools, ...given }: Bundle): Imported {
-  for (const { setting, value } of given.kept) {
-    const checked = settingValuesSchema.safeParse({ [setting]: value });
-    if (!checked.success)
-      throw new Refused("invalid", `${settingFor(setting).label}: ${checked.error.issues[0].message}`, {
-        field: "kept",
-      });
-  }
-  const done: Imported = { printers: 0, spools: 0, kept: 0, trials: 0 };
-  return database().transaction(() => {
-    const printerIds = idsFor(
-      givenPrinters,
-      printers,
-      ({ name }) => name,
-      () => done.printers++,
-    );
-    const spoolIds = idsFor(givenSpools, spools, spoolTitle, () => done.spools++);
-    const mine = new Set(
-      kept.everything().map((one) => JSON.stringify([one.printerId, one.spoolId, one.setting, one.keptAt, one.value])),
-    );
-    for (const { printer, spool, ...value } of given.kept) {
-      const pair = { printerId: printerIds[printer], spoolId: spoolIds[spool] };
-      if (mine.has(JSON.stringify([pair.printerId, pair.spoolId, value.setting, value.keptAt, value.value]))) continue;
-      kept.add({ ...pair, ...value, trialId: null });
-      done.kept++;
-    }
-    const nameOf = (one: { name?: string } & Pair) => JSON.stringify([one.printerId, one.spoolId, one.name]);
-    const here = new Set(trials.list().map(nameOf));
-    for (const { printer, spool, ...trial } of given.trials) {
-      const pair = { printerId: printerIds[printer], spoolId: spoolIds[spool] };
-      if (here.has(nameOf({ ...pair, name: trial.name }))) continue;
-      here.add(nameOf(trials.add(firstTrial({ ...trial, ...pair }))));
-      done.trials++;
-    }
-    return done;
-  })();
-}
-
-/** The ids of records as they stand here; what is not known by its name is added. */
-function idsFor<T>(
-  given: readonly T[],
-  shelf: Pick<ShelfTable<T>, "list" | "add">,
-  nameOf: (record: T) => string,
-  onNew: () => void,
-): number[] {
-  const known = new Map(shelf.list().map((record) => [nameOf(record), record.id]));
-  return given.map((record) => {
-    const id = known.get(nameOf(record));
-    if (id !== undefined) return id;
-    onNew();
-    const added = shelf.add(record).id;
-    known.set(nameOf(record), added);
-    return added;
-  });
 }

@@ -20,6 +20,7 @@ import { StagedCard } from "./staged-card";
 import { ValueHistory } from "./value-history";
 import { sayFirmwareValue } from "@/core/firmware/values/say";
 import { keys } from "../common/keys";
+import { saveAs } from "../common/save-as";
 import { useTell } from "../common/talk";
 import styles from "./values.module.css";
 
@@ -229,11 +230,7 @@ function Readings(props: {
       ...new Set(entries.map(({ line }) => line.trim())),
       ...otherLines,
     ].join("\n");
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([`${text}\n`], { type: "text/plain" }));
-    link.download = `${printer.name} ${takenAt.slice(0, 10)}.txt`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    saveAs(new Blob([`${text}\n`], { type: "text/plain" }), `${printer.name} ${takenAt.slice(0, 10)}.txt`);
   };
   return (
     <section className="card" aria-label="Readings">

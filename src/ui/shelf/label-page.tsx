@@ -9,7 +9,9 @@ import { LabelSize, labelSizes, sizeOf } from "@/core/values/label";
 import { Choice } from "../common/choice";
 import { Loading } from "../common/loading";
 import { useBenchPair, usePrinters, useSpools } from "../common/queries";
+import { saveAs, saveFrom } from "../common/save-as";
 import { useTell } from "../common/talk";
+import { useAct } from "../common/use-act";
 import styles from "./label-page.module.css";
 
 /** Dots of a saved picture for each millimetre: 600 an inch. */
@@ -33,6 +35,7 @@ export function LabelPage() {
   const query = `printerId=${printer.id}&spoolId=${spool.id}`;
   const { widthMm, heightMm } = sizeOf(size);
   const svg = `/api/label?${query}&size=${size}`;
+  const name = `${spool.name} on ${printer.name} label`;
   return (
     <>
       <h1>Label for {spool.name}</h1>
@@ -61,18 +64,27 @@ export function LabelPage() {
           <Button className="go" onClick={() => window.print()}>
             Print it
           </Button>
-          <Button href={`/api/label?${query}&size=${size}&as=pdf`}>Save as PDF</Button>
-          <SavePicture
-            svg={svg}
-            widthMm={widthMm}
-            heightMm={heightMm}
-            name={`${spool.name} on ${printer.name}, label.png`}
+          <SavePdf label="Save as PDF" address={`/api/label?${query}&size=${size}&as=pdf`} name={`${name}.pdf`} />
+          <SavePicture svg={svg} widthMm={widthMm} heightMm={heightMm} name={`${name}.png`} />
+          <SavePdf
+            label="A sheet of 24 (A4, PDF)"
+            address={`/api/label?${query}&size=70x37&as=sheet`}
+            name={`${name}, 24.pdf`}
           />
-          <Button href={`/api/label?${query}&size=70x37&as=sheet`}>A sheet of 24 (A4, PDF)</Button>
         </section>
       </div>
       <Sheet query={query} />
     </>
+  );
+}
+
+/** A PDF that may be refused: letters its font does not have are said before anything is printed. */
+function SavePdf({ label, address, name }: { label: string; address: string; name: string }) {
+  const { busy, act } = useAct();
+  return (
+    <Button loading={busy} onClick={() => void act(() => saveFrom(address, name))}>
+      {label}
+    </Button>
   );
 }
 
@@ -99,11 +111,7 @@ function SavePicture({
       canvas.getContext("2d")!.drawImage(image, 0, 0, canvas.width, canvas.height);
       const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, "image/png"));
       if (!blob) throw new Error("The picture could not be made.");
-      const link = document.createElement("a");
-      link.href = URL.createObjectURL(blob);
-      link.download = name;
-      link.click();
-      URL.revokeObjectURL(link.href);
+      saveAs(blob, name);
     } catch (error) {
       tell.error(error);
     }

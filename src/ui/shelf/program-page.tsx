@@ -290,7 +290,13 @@ function DeviceCard() {
             Let a device in
           </Button>
           <label className={styles.allow}>
-            that may <Choice label="What the device may do" value={may} options={rights} onChange={(right: Right) => setMay(right)} />
+            that may{" "}
+            <Choice
+              label="What the device may do"
+              value={may}
+              options={rights}
+              onChange={(right: Right) => setMay(right)}
+            />
           </label>
         </div>
       )}

@@ -1,11 +1,15 @@
 /** Edits of single lines: each does what it says within its scope, and nothing outside it changes by a byte. */
 import fc from "fast-check";
+import { checkFile } from "@/core/checks/file";
 import { applyEdits, Edit, editsSchema } from "@/core/edits";
 import { onScreen } from "@/core/edits/display";
 import { linesOf, searchLines, changedLines } from "@/core/edits/look";
 import { readChunks, seeFile } from "@/core/edits/see-file";
 import { MOST_SPLICES } from "@/core/gcode/bounds";
 import { readProgram } from "@/core/gcode/read";
+import { limitsFor } from "@/core/motion/limits";
+import { reportOf } from "@/core/report/report";
+import { headOf } from "@/core/shelf/printer";
 import { ladle, printers } from "../helpers/demo";
 import { edited, tryEdits } from "../helpers/edits";
 import { bytesOf } from "../helpers/programs";
@@ -431,4 +435,36 @@ test("a million hits are refused with a sentence, and none of them is made", () 
   const text = `M109 S210\nG28\nG90\nM83\nG1 X5 Y5 Z0.2 E0.1\n${line.repeat(1_000_000)}`;
   const tried = tryEdits(text, one({ kind: "find", find: { command: "G1" }, act: { comment: "no" } }));
   expect(tried).toMatchObject({ ok: false, message: expect.stringContaining("More than 300,000 lines would change") });
+});
+
+test.each([
+  [{ scaleWord: { word: "X", by: 1e308 } }, /1000 times/],
+  [{ shiftWord: { word: "S", by: 1e30 } }, /10,000,000/],
+  [{ setWord: { word: "F", value: -1e9 } }, /-10,000,000/],
+])("%j is refused where it is typed", (act, sentence) => {
+  const parsed = editsSchema.safeParse([{ kind: "find", find: { command: "G1" }, act }]);
+  expect(parsed.error?.issues[0].message).toMatch(sentence);
+});
+
+test("a stack of edits that together make a value no printer can mean is refused, and no line says Infinity", () => {
+  const scale = { kind: "find", find: { command: "G1" }, act: { scaleWord: { word: "X", by: 1000 } } };
+  const tried = tryEdits(tube(forms[0]), editsSchema.parse([scale, scale, scale]));
+  expect(tried).toMatchObject({ ok: false, message: expect.stringMatching(/no printer can mean/) as string });
+});
+
+test("a print turned backwards is stopped: its filament is pulled out along the moves, and nothing is laid", () => {
+  const text = tube(forms[0]);
+  const backwards = edited(
+    text,
+    one({ kind: "find", find: { command: "G1" }, act: { scaleWord: { word: "E", by: -1 } } }),
+  ).after;
+  const stops = (program: string) => {
+    const { report } = reportOf(readProgram(bytesOf(program)), limitsFor(ladle), headOf(ladle));
+    return checkFile(report, ladle).flatMap(({ check, severity }) => (severity === "stop" ? [check] : []));
+  };
+  expect(stops(text)).not.toEqual(expect.arrayContaining(["drawn-along"]));
+  expect(stops(backwards)).toEqual(expect.arrayContaining(["drawn-along", "lays-nothing"]));
+  // A wipe draws back over a few millimetres, and is fine.
+  const wiped = text.replaceAll("M117 busy", "G1 X85.000 Y80.000 E-0.5 F1800\nG1 X80 Y80 E0.5");
+  expect(stops(wiped)).not.toContain("drawn-along");
 });

@@ -372,9 +372,26 @@ describe("typed lines", () => {
     for (let i = 0; i < noise.length; i++) noise[i] = (i * 2654435761) >>> 13;
     for (let from = 0; from < noise.length; from += 1 << 16)
       setup.transport.inject(noise.subarray(from, from + (1 << 16)));
-    await pause(100);
+    await until(() => !setup.session.hasUnheard, "the noise is heard to its end");
     expect(setup.session.state).toBe("open");
     expect((await setup.session.exchange("M114", "console")).answers.join("\n")).toContain("X:0.00");
+    setup.host.stop();
+  });
+
+  it("do not hold others up while 300,000 answers come at once, and the stop goes first", async () => {
+    const setup = await talk();
+    const storm = Buffer.from("ok\n".repeat(300_000));
+    let turns = 0;
+    const others = setInterval(() => turns++, 1);
+    for (let from = 0; from < storm.length; from += 1 << 16)
+      setup.transport.inject(storm.subarray(from, from + (1 << 16)));
+    expect(setup.session.hasUnheard).toBe(true);
+    setup.session.emergencyStop();
+    await until(() => setup.host.machine.halted, "the printer halts");
+    expect(setup.session.hasUnheard).toBe(true);
+    await until(() => !setup.session.hasUnheard, "the storm is heard to its end");
+    clearInterval(others);
+    expect(turns).toBeGreaterThan(5);
     setup.host.stop();
   });
 

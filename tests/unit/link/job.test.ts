@@ -251,7 +251,13 @@ async function listen(
   enough: (events: LinkEvent[]) => boolean,
 ): Promise<LinkEvent[]> {
   const gone = new AbortController();
-  const reader = eventStream(ladleId, { caller: "bench", afterId, all: false, heat: false, signal: gone.signal }).getReader();
+  const reader = eventStream(ladleId, {
+    caller: "bench",
+    afterId,
+    all: false,
+    heat: false,
+    signal: gone.signal,
+  }).getReader();
   const events: LinkEvent[] = [];
   let text = "";
   const acted = act();

@@ -13,7 +13,8 @@ import { REMOVED_DAYS, tidySlices } from "@/server/db/tidy";
 import { trials } from "@/server/db/trials";
 import { freshState } from "@/core/machine/state";
 import { addBegunRuns, addRunOfCard, noteBegun, storedPiece } from "@/server/work/runs";
-import { bundle, carryOver, importBundle, putBack } from "@/server/work/values";
+import { importBundle } from "@/server/work/import-bench";
+import { bundle, carryOver, putBack } from "@/server/work/values";
 import { ladle, saffron, trialFor } from "../helpers/demo";
 
 let folder: string;
@@ -93,14 +94,14 @@ test("the newest value counts by when it was kept; one put back counts again; wh
   expect(() => carryOver(pair, other)).toThrow(/nothing to take over/);
 });
 
-test("a bench read in where it came from adds nothing; in an empty one it is the same bench", () => {
+test("a bench read in where it came from adds nothing; in an empty one it is the same bench", async () => {
   const { printer, spool } = bench();
   kept.add({ printerId: printer.id, spoolId: spool.id, setting: "fan", value: 45, trialId: null, note: "even" });
   const whole = bundle();
-  expect(importBundle(whole)).toEqual({ printers: 0, spools: 0, kept: 0, trials: 0 });
+  expect(await importBundle(whole)).toEqual({ printers: 0, spools: 0, kept: 0, trials: 0 });
   closeStore();
   process.env.CUCHARA_DATA = mkdtempSync(join(folder, "other-"));
-  expect(importBundle(whole)).toEqual({ printers: 1, spools: 1, kept: 1, trials: 1 });
+  expect(await importBundle(whole)).toEqual({ printers: 1, spools: 1, kept: 1, trials: 1 });
   expect(bundle()).toEqual(whole);
   // All of it or nothing.
   const broken = {
@@ -108,6 +109,41 @@ test("a bench read in where it came from adds nothing; in an empty one it is the
     spools: [{ ...whole.spools[0], name: "PLA New" }],
     kept: [{ ...whole.kept[0], value: 400 }],
   };
-  expect(() => importBundle(broken)).toThrow(/Fan/);
+  await expect(importBundle(broken)).rejects.toThrow(/Fan/);
   expect(spools.list()).toHaveLength(1);
+});
+
+test("a large bench arrives while others have their turn, is seen all at once, and leaves nothing when it is given up", async () => {
+  closeStore();
+  process.env.CUCHARA_DATA = mkdtempSync(join(folder, "large-"));
+  const empty = bundle();
+  const one = { kind: "temperature", printer: 0, spool: 0, tool: 0, options: {} } as const;
+  const large = {
+    ...empty,
+    printers: [ladle],
+    spools: [saffron],
+    trials: Array.from({ length: 800 }, (_, i) => ({ ...one, name: `Trial ${i}` })),
+  };
+  const gone = new AbortController();
+  const given = importBundle(large, gone.signal);
+  let turns = 0;
+  const seen = new Set<number>();
+  const others = setInterval(() => {
+    seen.add(trials.list().length);
+    if (++turns === 3) gone.abort();
+  }, 1);
+  await expect(given).rejects.toThrow();
+  clearInterval(others);
+  expect(bundle()).toEqual(empty);
+  expect(turns).toBeGreaterThanOrEqual(3);
+  expect([...seen]).toEqual([0]);
+
+  // A kill in the midst of it: the next start throws away what had arrived.
+  shelf.insert(ladle, "arriving");
+  closeStore();
+  const raw = database().prepare("SELECT COUNT(*) AS n FROM printers").get() as { n: number };
+  expect(raw.n).toBe(0);
+
+  expect(await importBundle(large)).toEqual({ printers: 1, spools: 1, kept: 0, trials: 800 });
+  expect(trials.list()).toHaveLength(800);
 });

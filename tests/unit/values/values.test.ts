@@ -1,10 +1,11 @@
 /** What is written out of kept values: sheet, start lines, label, everything of the bench. */
-import { PDFDocument } from "pdf-lib";
+import { decodePDFRawStream, PDFDocument, PDFRawStream } from "pdf-lib";
 import { XMLParser } from "fast-xml-parser";
 import { bundleSchema } from "@/core/values/bundle-schema";
-import { labelOf, labelSizes, labelSvg, sizeOf } from "@/core/values/label";
+import { Label, labelOf, labelSizes, labelSvg, sizeOf } from "@/core/values/label";
 import { sheetCsv, sheetText, startLinesOf } from "@/core/values/sheet";
-import { codeOf, labelPdf } from "@/server/work/label";
+import { labelPdf } from "@/server/tasks/label-pdf";
+import { codeOf } from "@/server/work/label";
 import { ladle, saffron, spools } from "../helpers/demo";
 import { keptValue } from "../helpers/kept";
 
@@ -13,6 +14,12 @@ const kept = [
   keptValue({ setting: "pressureAdvance", value: 0.42 }),
   keptValue({ setting: "fan", value: 45, note: "=1+1" }),
 ];
+
+async function loadedPdf(label: Label, asSheet: boolean): Promise<PDFDocument> {
+  const made = await labelPdf(label, asSheet);
+  if (!made.ok) throw new Error(made.message);
+  return PDFDocument.load(made.value);
+}
 
 test("the CSV is as RFC 4180 has it: CRLF, doubled quotes, as many cells in every line; no cell is taken for a formula", () => {
   const text = sheetCsv(kept);
@@ -59,7 +66,7 @@ test.each(labelSizes)(
       const root = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: "" }).parse(labelSvg(label)).svg;
       expect([root.width, root.height]).toEqual([`${widthMm}mm`, `${heightMm}mm`]);
       // The page's own MediaBox, in points of 1/72 inch (ISO 32000-1).
-      const pdf = await PDFDocument.load(await labelPdf(label, false));
+      const pdf = await loadedPdf(label, false);
       const box = pdf.getPage(0).getMediaBox();
       expect(box.width).toBeCloseTo((widthMm / 25.4) * 72, 2);
       expect(box.height).toBeCloseTo((heightMm / 25.4) * 72, 2);
@@ -69,15 +76,64 @@ test.each(labelSizes)(
 
 test("a sheet is A4 (ISO 216: 210 × 297 mm)", async () => {
   const label = labelOf("70x37", ladle, saffron, kept, codeOf("http://x/bench"));
-  const pdf = await PDFDocument.load(await labelPdf(label, true));
+  const pdf = await loadedPdf(label, true);
   const { width, height } = pdf.getPage(0).getMediaBox();
   expect(width).toBeCloseTo((210 / 25.4) * 72, 2);
   expect(height).toBeCloseTo((297 / 25.4) * 72, 2);
 });
 
-test("names in any letters come out in the PDF, without what its fonts do not have", async () => {
-  const label = labelOf("62x29", ladle, { ...saffron, name: "Żółty 黄色 PLA", maker: "" }, kept, codeOf("http://x"));
-  await expect(labelPdf(label, false)).resolves.toBeInstanceOf(Uint8Array);
+/** What a reader of PDF copies out of a page: by the map from glyphs to letters that every font carries (ISO 32000-1, 9.10.3). */
+async function lettersOf(pdf: PDFDocument): Promise<string> {
+  const maps = pdf.context
+    .enumerateIndirectObjects()
+    .flatMap(([, object]) => (object instanceof PDFRawStream ? [decodePDFRawStream(object).decode()] : []))
+    .map((bytes) => Buffer.from(bytes).toString("latin1"))
+    .filter((text) => text.includes("beginbfchar"));
+  const hex = maps.flatMap((text) => [...text.matchAll(/<[0-9A-F]+> <([0-9A-F]+)>/gi)].map(([, letters]) => letters));
+  return hex.map((letters) => Buffer.from(letters, "hex").swap16().toString("utf16le")).join("");
+}
+
+test.each([
+  ["Polish", "Żółty"],
+  ["Czech", "Žluťoučký kůň"],
+  ["Greek", "Κίτρινο"],
+  ["Russian", "Жёлтый"],
+  ["Vietnamese", "Màu vàng ấm"],
+])("a name in %s stands in the PDF letter by letter", async (_, name) => {
+  const label = labelOf("62x100", ladle, { ...saffron, name, maker: "" }, kept, codeOf("http://x"));
+  const letters = await lettersOf(await loadedPdf(label, false));
+  for (const letter of name.replaceAll(" ", "")) expect(letters).toContain(letter);
+});
+
+test.each(["黄色いフィラメント", "أصفر", "🟡 gold"])(
+  "a PDF that could not say %s is refused, and the SVG says it",
+  async (name) => {
+    const label = labelOf("62x100", ladle, { ...saffron, name, maker: "" }, kept, codeOf("http://x"));
+    expect(await labelPdf(label, false)).toMatchObject({ ok: false, message: expect.stringContaining(name) as string });
+    expect(labelSvg(label)).toContain(name);
+  },
+);
+
+test("a name that is made to break out of the SVG stays text", () => {
+  const name = ']]>&<b>"x';
+  const label = labelOf("62x100", ladle, { ...saffron, name, maker: "" }, kept, codeOf("http://x"));
+  // XML 1.0, 2.4: “]]>” must not stand in text.
+  expect(labelSvg(label)).not.toContain("]]>");
+  const texts = [new XMLParser({ processEntities: true }).parse(labelSvg(label)).svg.text].flat();
+  expect(texts.map(String).join()).toContain(name);
+});
+
+test.each(["-cmd|'/c calc'!A1", "+1", "@x", "=1+1", " =1+1", "\t=1", "-x"])(
+  "a note “%s” is no formula in the CSV",
+  (note) => {
+    const [, line] = sheetCsv([keptValue({ note })]).split("\r\n");
+    const cell = line.slice(line.indexOf("Z,") + 2).replace(/^"/, "");
+    expect(cell.startsWith("'")).toBe(true);
+  },
+);
+
+test("a value below nothing is a number in the CSV", () => {
+  expect(sheetCsv([keptValue({ fromValue: -2, toValue: 3 })])).toContain(",-2,3,");
 });
 
 test("a QR code has the squares of its standard: three finders of 7 × 7, and its version's size", () => {

@@ -29,8 +29,8 @@ export const GET = handle(
         headers: { "Content-Type": "image/svg+xml", "Cache-Control": "no-store" },
       });
     }
-    const name = `${spools.get(spoolId)!.name} on ${printers.get(printerId)!.name}, label.pdf`;
-    return new Response(Buffer.from(await labelPdf(label, as === "sheet")), {
+    const name = `${spools.get(spoolId)!.name} on ${printers.get(printerId)!.name} label.pdf`;
+    return new Response(Buffer.from(await labelPdf(label, as === "sheet", request.signal)), {
       headers: {
         "Content-Type": "application/pdf",
         "Content-Disposition": disposition(name),

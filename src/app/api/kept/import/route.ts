@@ -1,9 +1,11 @@
-import { bundleSchema } from "@/core/values/bundle-schema";
-import { readBody } from "@/server/http/body";
+import { readJsonText } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
-import { importBundle } from "@/server/work/values";
+import { importText } from "@/server/work/import-bench";
 
 /** Reads everything of another bench in (docs/values.md), all of it or nothing; says what was new. */
-export const POST = handle(async (request) => json(importBundle(await readBody(request, bundleSchema)), 201), {
-  who: "bench",
-});
+export const POST = handle(
+  async (request) => json(await importText(await readJsonText(request), request.signal), 201),
+  {
+    who: "bench",
+  },
+);

@@ -66,7 +66,7 @@ test("the whole loop: link, read, tune, save, switch off and on, print the tower
   await expect(page.getByText("The new value is in force")).toBeVisible();
   await measure(/good/);
   await page.getByRole("button", { name: "Save in the printer" }).click();
-  await expect(page.getByText("Saved in the printer, loaded again")).toBeVisible();
+  await expect(page.getByText(/^Saved and read back: Extruder steps/)).toBeVisible();
   await page.getByRole("button", { name: "Keep it", exact: true }).click();
   await expect(page.getByRole("status").filter({ hasText: /^Kept: Extruder steps/ })).toBeVisible();
   await page.getByRole("button", { name: "Switch the heater off" }).click();

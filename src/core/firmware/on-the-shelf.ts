@@ -2,7 +2,10 @@
 import { DialectKey, dialects } from "../machine/dialects";
 import type { Printer } from "../shelf/printer";
 import type { Identity } from "./reports/identity";
+import { valueFor } from "./values";
+import { isTaken } from "./values/change";
 import { readValues, ValueEntry } from "./values/reading";
+import type { FirmwareValue } from "./values/value";
 
 /** A figure of a record, and the line it was read from. */
 export interface ToldFigure {
@@ -69,15 +72,46 @@ export function toldFigures(identity: Identity, answers: string[]): ToldFigure[]
   if (Number.isInteger(extruders) && extruders >= 1 && extruders <= 8)
     told.push({ field: "tools", value: extruders, line: `EXTRUDER_COUNT:${extruders}` });
   const { entries } = readValues(answers, dialect ? dialects[dialect.dialect].feedsPerMinute : false);
-  const entryOf = new Map<string, ValueEntry>(entries.map((entry) => [entry.id, entry]));
+  return [...told, ...firmwareFields(entries).map(({ field, entry: { value, line } }) => ({ field, value, line }))];
+}
+
+/** A figure of a record that the firmware has otherwise. */
+export interface RecordDifference {
+  field: keyof Printer;
+  label: string;
+  unit: string;
+  /** In the record, and as the firmware has it. */
+  inRecord: number;
+  told: number;
+}
+
+/** Figures of a record that a reading says otherwise, by more than the firmware tells them exactly. */
+export function recordDifferences(printer: Printer, entries: readonly ValueEntry[]): RecordDifference[] {
+  return firmwareFields(entries).flatMap(({ field, entry, definition }) => {
+    const inRecord = printer[field];
+    if (typeof inRecord !== "number" || isTaken(entry.id, inRecord, entry.value, entry.decimals)) return [];
+    const { label, unit } = definition;
+    return [{ field, label, unit, inRecord, told: entry.value }];
+  });
+}
+
+/** Fields of a record that a reading fills, each with its entry. */
+export function firmwareFields(
+  entries: readonly ValueEntry[],
+): { field: keyof Printer; entry: ValueEntry; definition: FirmwareValue }[] {
+  const entryOf = new Map(entries.map((entry) => [entry.id, entry]));
   const filled = new Set<keyof Printer>();
-  for (const [key, field] of fieldOf) {
+  return fieldOf.flatMap(([key, field]) => {
     const entry = entryOf.get(key);
-    if (!entry || filled.has(field) || saysNothing(field, entry.value)) continue;
+    if (!entry || filled.has(field) || saysNothing(field, entry.value)) return [];
     filled.add(field);
-    told.push({ field, value: entry.value, line: entry.line });
-  }
-  return told;
+    return [{ field, entry, definition: valueFor(entry.id)!.definition }];
+  });
+}
+
+/** The field of a record in which a firmware value stands; undefined for those a record does not have. */
+export function recordFieldOf(id: string): keyof Printer | undefined {
+  return fieldOf.find(([key]) => key === id.split("@", 1)[0])?.[1];
 }
 
 /** What else is asked until a printer has told its values: the questions of all dialects, each once, the usual one first. */

@@ -26,7 +26,7 @@ export class LineWords implements Words {
   setNamed(line: Line): this {
     this.line = line;
     this.from = this.to = 0;
-    this.keys = new Map(namedPairs(line.code()).map(({ key, value }) => [key, value]));
+    this.keys = new Map(namedPairs(line.namedCommand()).map(({ key, value }) => [key, value]));
     return this;
   }
 
@@ -35,7 +35,7 @@ export class LineWords implements Words {
   }
 
   get text(): string {
-    return this.keys ? this.line.code() : this.line.freeText();
+    return this.keys ? this.line.namedCommand() : this.line.freeText();
   }
 
   value(name: string): number {

@@ -449,7 +449,7 @@ export class ProgramReader {
   }
 
   private takeNamed(line: Line): void {
-    const name = nameOf(line.code());
+    const name = nameOf(line.namedCommand());
     const command = commandFor(name);
     if (!command || !hasCommand(command, this.reading)) {
       this.passOver(name.slice(0, 40));

@@ -42,9 +42,9 @@ export class Line {
   ownChecksum = -1;
   /** How many G and M words (and a leading T) the line has. */
   commandCount = 0;
-  /** True for a command whose name is a word (`NAME KEY=value`): it has no words here, see `text`. */
+  /** True for a command whose name is a word (`NAME KEY=value`): it has no words here, see `namedCommand`. */
   named = false;
-  /** Free text behind a display or file command: `textFrom` (included, -1 if none) to `textTo` (excluded). */
+  /** Free text behind a display or file command, or a named command as a whole: `textFrom` (included, -1 if none) to `textTo` (excluded). */
   textFrom = -1;
   textTo = -1;
   /** The line carries a checksum that does not fit its bytes. */
@@ -73,6 +73,11 @@ export class Line {
   /** The line as text, without its comment. */
   code(): string {
     return decode(this.bytes, this.from, this.commentFrom < 0 ? this.to : this.commentFrom - 1);
+  }
+
+  /** A named command as text: without the line's own number, its checksum and its comment. */
+  namedCommand(): string {
+    return decode(this.bytes, this.textFrom, this.textTo).trim();
   }
 
   /** Where its words end: at the free text, the comment, the checksum or the end of the line. */
@@ -184,7 +189,10 @@ export function splitWords(line: Line, bytes: Uint8Array, from: number, to: numb
         at = letterAt + 1;
         if (count === 0 && at < to && (isLetter(bytes[at]) || bytes[at] === 95)) {
           line.named = true;
+          line.textFrom = letterAt;
           at = findComment(line, bytes, at, to);
+          line.textTo = line.commentFrom < 0 ? to : line.commentFrom - 1;
+          if (!Number.isNaN(line.ownNumber)) cutChecksum(line, bytes, from);
           break;
         }
       }

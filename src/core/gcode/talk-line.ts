@@ -55,7 +55,7 @@ export function readTalkLine(text: string): TalkLine {
     has: (name) => words.some((word) => word.name === name),
   });
   if (line.named) {
-    const code = line.code();
+    const code = line.namedCommand();
     const words = namedPairs(code).map(({ key, value, text: written }) => ({ name: key, value, text: written }));
     return made(nameOf(code), words, code);
   }
@@ -88,7 +88,7 @@ function figureBehind(rest: string): string {
 export function forEachTalked(text: string, each: (command: Command | undefined, words: Words) => void): void {
   const line = scan(text);
   const words = new LineWords(line);
-  if (line.named) return each(commandFor(nameOf(line.code())), words.setNamed(line));
+  if (line.named) return each(commandFor(nameOf(line.namedCommand())), words.setNamed(line));
   let from = 0;
   for (let i = 1; i <= line.wordCount; i++) {
     const letter = line.letters[i];

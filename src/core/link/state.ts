@@ -139,9 +139,12 @@ export interface ValueSnapshot extends ValueReading {
   id: number;
   takenAt: string;
   identity: Identity;
+  /** It says what the printer stores, not only what was in force. */
+  isStored: boolean;
 }
 
-export type ChangeState = "tried" | "refused" | "saved" | "put back";
+/** `lost`: it was tried, and went with the power before it was saved. */
+export type ChangeState = "tried" | "refused" | "saved" | "put back" | "lost";
 
 /** A change of a value that was tried. */
 export interface ValueChange {

@@ -39,3 +39,26 @@ export function judgeRuns(
     done: false,
   };
 }
+
+/**
+ * What two runs that agree say together: the mean of the new values, so that neither run counts alone. The last run's outcome where there is
+ * one only, where they differ, or where they do not speak of the same values.
+ *
+ * @param outcomes of runs with the same values in force, oldest first
+ */
+export function togetherOf(
+  { agreeWithin }: Pick<Tune, "agreeWithin">,
+  outcomes: readonly TuneOutcome[],
+): TuneOutcome | undefined {
+  const [before, last] = [outcomes.at(-2), outcomes.at(-1)];
+  if (!before || !last || !Number.isFinite(agreeWithin)) return last;
+  if (Math.abs(last.measured - before.measured) > agreeWithin) return last;
+  const ids = Object.keys(last.firmware);
+  if (ids.length === 0 || ids.some((id) => before.firmware[id] === undefined)) return last;
+  const mean = (one: number, other: number) => (one + other) / 2;
+  return {
+    ...last,
+    measured: mean(before.measured, last.measured),
+    firmware: Object.fromEntries(ids.map((id) => [id, mean(before.firmware[id], last.firmware[id])])),
+  };
+}

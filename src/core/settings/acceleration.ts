@@ -12,6 +12,7 @@ export const acceleration: Setting = {
   step: 100,
   decimals: 0,
   outlives: true,
+  stored: true,
   usual: (printer) => printer.printAccelerationMmS2,
   say(value, printer) {
     const line = dialects[printer.dialect].accelerationLine(value);

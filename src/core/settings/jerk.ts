@@ -14,6 +14,7 @@ export const jerk: Setting = {
   step: 1,
   decimals: 2,
   outlives: true,
+  stored: true,
   usual: (printer) => printer.jerkMmS,
   say(value, printer) {
     const dialect = dialects[printer.dialect];

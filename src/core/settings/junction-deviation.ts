@@ -14,6 +14,7 @@ export const junctionDeviation: Setting = {
   step: 0.005,
   decimals: 4,
   outlives: true,
+  stored: true,
   usual: (printer) => printer.junctionDeviationMm,
   say(value, printer) {
     const dialect = dialects[printer.dialect];

@@ -13,6 +13,7 @@ export const pressureAdvance: Setting = {
   decimals: 3,
   perTool: true,
   outlives: true,
+  stored: true,
   usual: (printer) => printer.pressureAdvanceS,
   say(value, printer, tool) {
     const line = dialects[printer.dialect].pressureAdvanceLine(value, tool);

@@ -15,6 +15,7 @@ export const retractionLength: Setting = {
   step: 0.5,
   decimals: 2,
   outlives: true,
+  stored: true,
   usual: (printer) => printer.retractionMm,
   say: (value, printer) => firmwareLine(printer, { lengthMm: value }),
   inside: {

@@ -14,6 +14,7 @@ export const retractionSpeed: Setting = {
   step: 5,
   decimals: 1,
   outlives: true,
+  stored: true,
   usual: (printer) => printer.retractionMmS,
   say: (value, printer) => firmwareLine(printer, { speedMmS: value }),
   inside: {

@@ -23,6 +23,8 @@ export interface Setting {
   perTool?: boolean;
   /** The firmware keeps it when a print is over: a print that changes it says its value at the start, and sets it back at the end. */
   outlives?: boolean;
+  /** The firmware stores it: files leave what is stored alone, say only what is another, and set it back at their end. */
+  stored?: boolean;
   /** What holds where nobody has said anything: by the printer's page and the spool's label, else by common practice. */
   usual(printer: Printer, spool: Spool | null): number;
   /**

@@ -79,6 +79,8 @@ export const printerSchema = z.object({
     .max(200, "At most 200 letters")
     .default(20),
   screenLacks: plainText("What the screen lacks", 40).default(""),
+  /** Figures that are the firmware's own, by name, and when it last said so: files need not say them. */
+  firmwareOwn: z.record(z.string().max(60), z.iso.datetime()).default({}),
   startLines: lines("Start lines"),
   endLines: lines("End lines"),
 });

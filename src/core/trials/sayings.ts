@@ -36,15 +36,15 @@ export class Sayings {
   }
 
   /**
-   * Everything that outlives a print: what is held fixed, and the printer's own values of all else, for whatever was printed or broken off before
-   * may have left others. What this printer has no word for is passed over.
+   * What outlives a print and must be said at its start: what is held fixed and is not the printer's own value anyway; and the factors, which no
+   * firmware stores, for whatever was printed or broken off before may have left others. What the firmware stores is left alone.
    */
   atStart({ fixed }: Trial): string[] {
     return outliving.flatMap((key) => {
-      const { usual, say } = settingFor(key);
+      const { usual, say, stored } = settingFor(key);
       const value = fixed[key];
-      if (value !== undefined) return this.say(key, value);
-      const own = usual(this.printer, this.spool);
+      if (value !== undefined) return stored && this.isUsual(key, value) ? [] : this.say(key, value);
+      const own = stored ? undefined : usual(this.printer, this.spool);
       const said = own === undefined ? null : say(own, this.printer, this.tool);
       return said?.ok ? said.value : [];
     });
@@ -53,9 +53,17 @@ export class Sayings {
   /** What the trial changed in the firmware, set back to what the printer's page says, so that no later print is spoiled. */
   atEnd({ fixed, plan }: Trial, { planned }: Followed): string[] {
     return outliving.flatMap((key) => {
-      const changed = planned[key] !== undefined || plan.sideBySide?.setting === key || fixed[key] !== undefined;
+      const value = fixed[key];
+      const isSaid = value !== undefined && !(settingFor(key).stored && this.isUsual(key, value));
+      const changed = planned[key] !== undefined || plan.sideBySide?.setting === key || isSaid;
       return changed ? this.say(key, settingFor(key).usual(this.printer, this.spool)) : [];
     });
+  }
+
+  /** Whether a value is what the printer has anyway. */
+  private isUsual(key: SettingKey, value: number): boolean {
+    const { usual, tolerance } = settingFor(key);
+    return Math.abs(usual(this.printer, this.spool) - value) <= tolerance;
   }
 
   /** The bands' lines by layer, and below them what changes behind the first layers. */

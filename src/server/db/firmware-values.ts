@@ -8,6 +8,7 @@ interface SnapshotRow {
   id: number;
   taken_at: string;
   reading: string;
+  stored: number;
 }
 
 interface ChangeRow {
@@ -24,6 +25,7 @@ interface ChangeRow {
 const readSnapshot = (row: SnapshotRow): ValueSnapshot => ({
   id: row.id,
   takenAt: row.taken_at,
+  isStored: row.stored === 1,
   ...(JSON.parse(row.reading) as ValueReading & { identity: Identity }),
 });
 
@@ -51,10 +53,17 @@ export const snapshots = {
       (SnapshotRow & { printer_id: number }) | undefined;
     return row ? { ...readSnapshot(row), printerId: row.printer_id } : null;
   },
-  add(printerId: number, reading: ValueReading & { identity: Identity }): ValueSnapshot {
+  /** The newest that says what the printer stores; null if none does. */
+  lastStored(printerId: number): ValueSnapshot | null {
+    const row = database()
+      .prepare("SELECT * FROM value_snapshots WHERE printer_id = ? AND stored = 1 ORDER BY id DESC LIMIT 1")
+      .get(printerId) as SnapshotRow | undefined;
+    return row ? readSnapshot(row) : null;
+  },
+  add(printerId: number, reading: ValueReading & { identity: Identity }, isStored = false): ValueSnapshot {
     const { lastInsertRowid } = database()
-      .prepare("INSERT INTO value_snapshots (printer_id, taken_at, reading) VALUES (?, ?, ?)")
-      .run(printerId, new Date().toISOString(), JSON.stringify(reading));
+      .prepare("INSERT INTO value_snapshots (printer_id, taken_at, reading, stored) VALUES (?, ?, ?, ?)")
+      .run(printerId, new Date().toISOString(), JSON.stringify(reading), isStored ? 1 : 0);
     return snapshots.get(Number(lastInsertRowid))!;
   },
 };

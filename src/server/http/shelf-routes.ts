@@ -10,6 +10,8 @@ import { missing } from "../refused";
 interface Guard<T> {
   change?(before: Stored<T>, after: T): void;
   remove?(record: Stored<T>): void;
+  /** What follows of a change within the record itself. */
+  mend?(before: Stored<T>, after: T): T;
   /** How a new record is checked, where more is filled in than for one that is changed. */
   added?: z.ZodType<T>;
   /** What follows a change. */

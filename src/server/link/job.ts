@@ -1,5 +1,9 @@
 /** A job: the lines of a program, sent one after the other, with what is known of the piece at each of them. */
+import { recordFieldOf } from "@/core/firmware/on-the-shelf";
+import { valueFor } from "@/core/firmware/values";
+import { valueLine } from "@/core/firmware/values/change";
 import { commandAt, lineEndByteOf } from "@/core/gcode/transmit";
+import { dialects } from "@/core/machine/dialects";
 import { freshState, Told } from "@/core/machine/state";
 import { JobMark, JobSample, JobState, JobStatus, nudgeable } from "@/core/link/state";
 import { SettingKey, settingFor } from "@/core/settings";
@@ -67,6 +71,7 @@ export class Job implements LineStream {
   /** How positions counted, and the feed, when it was lifted: on the way down the printer may still be on its way up. */
   private before: Told = freshState();
   private timer: ReturnType<typeof setInterval>;
+  private readonly begunMs = Date.now();
   private readonly marks: JobMark[] = [];
 
   constructor(
@@ -196,6 +201,7 @@ export class Job implements LineStream {
         ...tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`),
         "M140 S0",
         ...new Set(fans),
+        ...this.putBackLines(),
         // It ends here: what it is left counting in does not matter, what it understands now does.
         ...(this.session.told.unitMm === 1 ? [] : ["G21"]),
         ...(printing && !this.lifted ? liftLines : []),
@@ -207,6 +213,18 @@ export class Job implements LineStream {
     );
     this.close();
     await off;
+  }
+
+  /** What the job has set of the firmware's values, as the printer's record has them. */
+  private putBackLines(): string[] {
+    const { printer } = this.about;
+    const { feedsPerMinute } = dialects[printer.dialect];
+    return this.session.setBy.since("job", this.begunMs).flatMap((id) => {
+      const [found, field] = [valueFor(id), recordFieldOf(id)];
+      const own = field && printer[field];
+      if (!found || typeof own !== "number") return [];
+      return [valueLine(found.definition, found.tool, own, feedsPerMinute, printer.tools)];
+    });
   }
 
   /** Changes a setting by hand, now; recorded at the present height. */

@@ -12,6 +12,7 @@ import { readBlank } from "@/core/link/blank";
 import { canSend, closedLife, Life, lifeAfter, LifeEvent } from "@/core/link/life";
 import { heatIsLife, MovesAhead, Patience, patienceFor, textIsLife } from "@/core/link/patience";
 import type { Direction, Source } from "@/core/link/state";
+import { SetBy } from "@/core/link/set-by";
 import * as numbers from "@/core/link/window";
 import { Reading, usualReading } from "@/core/machine/reading";
 import { freshState, isHomed, Told } from "@/core/machine/state";
@@ -124,6 +125,8 @@ export class LinkSession {
   unsent: string[] = [];
   unsentCount = 0;
   readonly told: Told = freshState();
+  /** Whose line set each firmware value last. */
+  readonly setBy: SetBy;
   nozzleC: number | null = null;
   /** How often the printer has started anew since the link was made. */
   restarts = 0;
@@ -160,7 +163,9 @@ export class LinkSession {
     private readonly times: SessionTimes = usualTimes,
     /** How the printer understands what it is told. */
     private readonly reading: Reading = usualReading,
-  ) {}
+  ) {
+    this.setBy = new SetBy(reading.feedsPerMinute);
+  }
 
   get state(): Life["is"] {
     return this.life.is;
@@ -467,6 +472,7 @@ export class LinkSession {
     if (outcome === "taken") {
       this.linesTaken++;
       follow(this.told, done.text, this.reading);
+      this.setBy.hear(done.text, done.source, Date.now());
     }
     if (done.queued) {
       if (this.stream && /^\s*M110\b/i.test(done.text)) this.window = numbers.withForeignCount(this.window);
@@ -527,6 +533,8 @@ export class LinkSession {
     this.restarts++;
     this.restartedAt = new Date().toISOString();
     this.live({ type: "restart" });
+    this.setBy.forget();
+    this.nozzleC = null;
     Object.assign(this.told, freshState());
     this.note("The printer has started anew: nothing is homed, heaters are off.");
     if (wasTalking || this.queue.length > 0) this.breakOff("The printer has started anew.");

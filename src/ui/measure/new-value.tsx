@@ -6,11 +6,12 @@ import { valueFor } from "@/core/firmware/values";
 import { valueLine } from "@/core/firmware/values/change";
 import { tuneFor, TuneKey } from "@/core/measure";
 import { sayResult } from "@/core/measure/result";
-import type { RunsSaid } from "@/core/measure/runs";
+import { RunsSaid, togetherOf } from "@/core/measure/runs";
 import type { TuneOutcome } from "@/core/measure/tune";
 import { SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import type { SavedPrinter, SavedSpool } from "../common/api";
+import { SaveDialog } from "../printer/save-values";
 import { useResult } from "./use-result";
 import type { Run } from "./use-guide";
 
@@ -42,14 +43,18 @@ function linesOf({ firmware, settings }: TuneOutcome, printer: SavedPrinter): st
 }
 
 export function NewValue(props: Props) {
-  const { tuneKey, printer, runs, outcome, recent, said, live } = props;
-  const tried = runs.findLast(({ tried: one }) => one)?.outcome;
-  const { busy, result, isKept, attempt, save, keep } = useResult({ ...props, tried });
+  const { tuneKey, printer, runs, recent, said, live } = props;
   const tune = tuneFor(tuneKey);
+  // Two runs that agree count both.
+  const outcome = togetherOf(tune, recent) ?? props.outcome;
+  const tried = runs.findLast(({ triedAs }) => triedAs !== undefined)?.triedAs;
+  const { busy, result, isKept, attempt, saving, keep } = useResult({ ...props, outcome, tried });
   const hasFirmware = Object.keys(outcome.firmware).length > 0;
   const refusal = tune.refuses?.(printer) ?? null;
-  const wasTried = runs.at(-1)?.tried === true;
-  const lines = linesOf(outcome, printer);
+  const wasTried = runs.at(-1)?.triedAs !== undefined;
+  // Once it was tried, what counts is what is in force, not what another run would make of it.
+  const isConfirmed = tried !== undefined && outcome.within;
+  const lines = linesOf(isConfirmed ? tried : outcome, printer);
   return (
     <section className="card" aria-label="The new value">
       <h2>The new value</h2>
@@ -58,6 +63,9 @@ export function NewValue(props: Props) {
       ) : (
         <>
           {lines.length > 0 && <pre className="mono start-lines">{lines.join("\n")}</pre>}
+          {(isConfirmed || wasTried) && (
+            <p className="dim">This is in force now. It is lost when the power goes off, until it is saved.</p>
+          )}
           {hasFirmware && !outcome.within && !wasTried && (
             <Button
               className={recent.length > 1 || tune.agreeWithin === Infinity ? "go" : ""}
@@ -73,7 +81,7 @@ export function NewValue(props: Props) {
               className={`${outcome.within ? "go" : ""} above`}
               block
               disabled={!live || busy}
-              onClick={() => void save()}
+              onClick={() => void saving.save()}
             >
               Save in the printer
             </Button>
@@ -94,6 +102,13 @@ export function NewValue(props: Props) {
           Keep it
         </Button>
       )}
+      {hasFirmware && (
+        <p className="dim above">
+          <b>Try it</b> sets it until the power goes off. <b>Save</b> stores it in the printer. <b>Keep</b> notes it
+          here, with this printer, and sends nothing.
+        </p>
+      )}
+      <SaveDialog printer={printer} saving={saving} />
     </section>
   );
 }

@@ -21,7 +21,7 @@ interface Props {
 export function RunList(props: Props) {
   const { tuneKey, runs, onRuns } = props;
   // Readings with the same values in force belong together.
-  const since = runs.findLastIndex(({ tried }) => tried) + 1;
+  const since = runs.findLastIndex(({ triedAs }) => triedAs !== undefined) + 1;
   const recent = runs.slice(since).map(({ outcome }) => outcome);
   const said = judgeRuns(tuneFor(tuneKey), recent);
   const outcome = runs.at(-1)?.outcome;
@@ -33,13 +33,13 @@ export function RunList(props: Props) {
       </section>
     );
   }
-  const wasTried = runs.at(-1)?.tried === true;
+  const wasTried = runs.at(-1)?.triedAs !== undefined;
   return (
     <>
       <section className="card" aria-label="Readings">
         <h2>Readings</h2>
         <ol className="history">
-          {runs.map(({ outcome: one, tried: was }, i) => (
+          {runs.map(({ outcome: one, triedAs: was }, i) => (
             <li key={i}>
               <span className="mono">
                 {plainNumber(one.measured, 2)} {one.unit}

@@ -16,8 +16,8 @@ import { useLinkFeed } from "../printer/link-feed";
 
 export interface Run {
   outcome: TuneOutcome;
-  /** Its new value was tried: what is read from here on is with that in force. */
-  tried: boolean;
+  /** What was tried after it: what is read from here on is with that in force. */
+  triedAs?: TuneOutcome;
 }
 
 export interface GuideProps {
@@ -132,7 +132,7 @@ export function useGuide({ tuneKey, printer, spool, kept, known }: GuideProps) {
     runs,
     setRuns,
     takeReading(outcome: TuneOutcome) {
-      setRuns([...runs, { outcome, tried: false }]);
+      setRuns([...runs, { outcome }]);
       if (fields.length > 0) setReadings({});
       setActed(false);
     },

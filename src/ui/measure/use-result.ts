@@ -9,6 +9,7 @@ import type { TuneOutcome } from "@/core/measure/tune";
 import { api, ApiError, SavedPrinter, SavedSpool } from "../common/api";
 import { keys } from "../common/keys";
 import { useAsk, useTell } from "../common/talk";
+import { useSaveValues } from "../printer/save-values";
 import type { Run } from "./use-guide";
 
 interface Given {
@@ -59,16 +60,11 @@ export function useResult({ tuneKey, printer, spool, runs, outcome, tried, inFor
         });
         if (!taken) throw new ApiError(409, `The printer did not take ${valueFor(id)?.definition.label ?? id}.`);
       }
-      onRuns(runs.map((run, i) => (i === runs.length - 1 ? { ...run, tried: true } : run)));
+      onRuns(runs.map((run, i) => (i === runs.length - 1 ? { ...run, triedAs: outcome } : run)));
       return "In force, read back. Now run it again to confirm.";
     });
   };
-  const save = () =>
-    act(async () => {
-      const { lost } = await api.post<{ lost: string[] }>("/link/values/save", { printerId: printer.id });
-      if (lost.length > 0) throw new ApiError(409, `${lost.length} values came back different after saving.`);
-      return "Saved in the printer, loaded again, and still the same.";
-    });
+  const saving = useSaveValues(printer);
   const keep = () =>
     act(async () => {
       await api.post("/measure", { printerId: printer.id, tune: tuneKey, spoolId: spool?.id ?? null, ...result });
@@ -78,5 +74,5 @@ export function useResult({ tuneKey, printer, spool, runs, outcome, tried, inFor
       return `Kept: ${sayResult(result)}.`;
     });
   // Another reading is another result.
-  return { busy, result, isKept: keptRuns === runs.length, attempt, save, keep };
+  return { busy: busy || saving.busy, result, isKept: keptRuns === runs.length, attempt, saving, keep };
 }

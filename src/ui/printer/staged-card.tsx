@@ -12,6 +12,8 @@ import { NumberField } from "../common/number-field";
 import { TextField } from "../common/text-field";
 
 import { sayFirmwareValue } from "@/core/firmware/values/say";
+import { sayAdded, withStartLines } from "@/core/firmware/start-lines";
+import { SaveDialog, useSaveValues } from "./save-values";
 import type { Staging } from "./values-view";
 import { keys } from "../common/keys";
 import { useAsk, useTell } from "../common/talk";
@@ -157,12 +159,13 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
     const found = valueFor(valueId);
     return found ? [valueLine(found.definition, found.tool, to, feedsPerMinute, printer.tools)] : [];
   });
-  const act = async (path: string, body: Record<string, unknown>, done: (answer: { lost?: string[] }) => string) => {
+  const saving = useSaveValues(printer);
+  const act = async (path: string, body: Record<string, unknown>, done: string) => {
     setBusy(true);
     try {
-      const answer = await api.post<{ lost?: string[] }>(path, { printerId: printer.id, ...body });
+      await api.post(path, { printerId: printer.id, ...body });
       await client.invalidateQueries({ queryKey: keys.firmware(printer.id) });
-      tell.done(done(answer));
+      tell.done(done);
     } catch (error) {
       tell.error(error);
     } finally {
@@ -171,11 +174,10 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
   };
   const toStart = async () => {
     try {
-      const { id, ...record } = printer;
-      const startLines = [printer.startLines.trimEnd(), ...lines.map((line) => `${line} ; tuned`)].join("\n");
-      await api.put(`/printers/${id}`, { ...record, startLines });
+      const { startLines, replaced } = withStartLines(printer.startLines, lines);
+      await api.put(`/printers/${printer.id}`, { startLines });
       await client.invalidateQueries({ queryKey: keys.printers });
-      tell.done("They stand at the end of this printer's start lines now.");
+      tell.done(sayAdded(lines, replaced, printer.name));
     } catch (error) {
       tell.error(error);
     }
@@ -197,7 +199,7 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
                 className="link-button"
                 disabled={!open || busy}
                 onClick={() =>
-                  void act("/link/values/put-back", { changeId: id }, () => `Put back to ${plain(from)}, read back.`)
+                  void act("/link/values/put-back", { changeId: id }, `Put back to ${plain(from)}, read back.`)
                 }
               >
                 Put it back
@@ -207,24 +209,19 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
         );
       })}
       <p className="dim">
-        Lost when the power goes off. Saving sends <span className="mono">{saveLine}</span>, loads the saved values
-        again and compares.
+        Lost when the power goes off. Saving asks the printer first what else is in force, sends{" "}
+        <span className="mono">{saveLine}</span>, loads the saved values again and compares.
       </p>
       <Button
         className={`${next ? "go" : ""} apart`}
         block
-        loading={busy}
+        loading={busy || saving.busy}
         disabled={!open}
-        onClick={() =>
-          void act("/link/values/save", {}, ({ lost = [] }) =>
-            lost.length === 0
-              ? "Saved, loaded again, and still the same."
-              : `Saved, but ${lost.length} values came back different.`,
-          )
-        }
+        onClick={() => void saving.save()}
       >
         Save in the printer
       </Button>
+      <SaveDialog printer={printer} saving={saving} />
       <details>
         <summary>Lines for the start of every print instead</summary>
         <pre className="mono start-lines">{lines.join("\n")}</pre>

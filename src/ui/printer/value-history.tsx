@@ -9,6 +9,7 @@ const words: Record<ValueChange["state"], string> = {
   refused: "not taken",
   saved: "saved",
   "put back": "put back",
+  lost: "lost with the power, never saved",
 };
 
 /** Every change with its date, from, to and why. */

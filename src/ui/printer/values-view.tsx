@@ -5,6 +5,7 @@ import { Button } from "antd";
 import dayjs from "dayjs";
 import { Fragment, useState } from "react";
 import { firmwareValues, valueFor } from "@/core/firmware/values";
+import { recordDifferences } from "@/core/firmware/on-the-shelf";
 import { compareReadings } from "@/core/firmware/values/compare";
 import { ValueGroup, valueGroups } from "@/core/firmware/values/value";
 import type { LinkStatus, ValueSnapshot } from "@/core/link/state";
@@ -22,6 +23,7 @@ import { sayFirmwareValue } from "@/core/firmware/values/say";
 import { keys } from "../common/keys";
 import { saveAs } from "../common/save-as";
 import { useTell } from "../common/talk";
+import { useAct } from "../common/use-act";
 import styles from "./values.module.css";
 
 /** A value about to be changed, with the figure and the reason that are proposed. */
@@ -78,7 +80,14 @@ export function ValuesView({ printer, status }: Props) {
           </div>
         )}
         {now ? (
-          <ValueTable printer={printer} now={now} before={other} staged={staged?.id ?? null} onStage={setStaged} />
+          <ValueTable
+            printer={printer}
+            now={now}
+            before={other}
+            stored={answer.snapshots.find(({ isStored }) => isStored)}
+            staged={staged?.id ?? null}
+            onStage={setStaged}
+          />
         ) : (
           <div className="empty">
             {open ? "Nothing was read yet." : "Link the printer above; then its values can be read."}
@@ -95,6 +104,7 @@ export function ValuesView({ printer, status }: Props) {
           changes={answer.changes}
           onClose={() => setStaged(null)}
         />
+        {now && <RecordCard printer={printer} now={now} />}
         {now && answer.snapshots.length > 1 && (
           <Readings printer={printer} answer={answer} chosen={other} open={open} onChoose={setAgainst} />
         )}
@@ -104,16 +114,49 @@ export function ValuesView({ printer, status }: Props) {
   );
 }
 
+/** What the firmware has otherwise than the record on the shelf, that files are worked out with. */
+function RecordCard({ printer, now }: { printer: SavedPrinter; now: ValueSnapshot }) {
+  const client = useQueryClient();
+  const { busy, act } = useAct();
+  const tell = useTell();
+  const differences = recordDifferences(printer, now.entries);
+  if (differences.length === 0) return null;
+  const takeOver = () =>
+    act(async () => {
+      await api.post("/link/values/take-over", { printerId: printer.id });
+      await client.invalidateQueries({ queryKey: keys.printers });
+      tell.done(`The record of ${printer.name} says what its firmware says.`);
+    });
+  return (
+    <section className="card" aria-label="Record on the shelf">
+      <h2>The record differs</h2>
+      <p className="dim">Files are worked out with what {printer.name}’s record on the shelf says.</p>
+      <Facts
+        rows={differences.map(({ label, unit, inRecord, told }): [string, string] => [
+          label,
+          `${plainNumber(inRecord)} → ${plainNumber(told)} ${unit}`,
+        ])}
+      />
+      <Button className="above" loading={busy} onClick={() => void takeOver()}>
+        Take over into the record
+      </Button>
+    </section>
+  );
+}
+
 function ValueTable(props: {
   printer: SavedPrinter;
   now: ValueSnapshot;
   before: ValueSnapshot | undefined;
+  /** The last reading of what the printer stores. */
+  stored: ValueSnapshot | undefined;
   staged: string | null;
   onStage(staging: Staging): void;
 }) {
-  const { printer, now, before, staged, onStage } = props;
+  const { printer, now, before, stored, staged, onStage } = props;
   const kept = useKeptFirmware(printer.id);
   const old = new Map(before?.entries.map(({ id, value }) => [id, value]));
+  const inStore = new Map(stored?.entries.map(({ id, value }) => [id, value]));
   const order = new Map(firmwareValues.map(({ key }, index) => [key, index]));
   const entries = now.entries
     .flatMap((entry) => {
@@ -127,7 +170,10 @@ function ValueTable(props: {
         <thead>
           <tr>
             <th>Value</th>
-            <th>Now</th>
+            <th title={`In force, read ${dayjs(now.takenAt).format("D MMM, HH:mm")}`}>In force</th>
+            <th title={stored ? `Stored, as read ${dayjs(stored.takenAt).format("D MMM, HH:mm")}` : undefined}>
+              Stored{stored ? `, ${dayjs(stored.takenAt).format("D MMM, HH:mm")}` : ""}
+            </th>
             <th>{before ? dayjs(before.takenAt).format("D MMM, HH:mm") : "Reading before"}</th>
             <th>Kept</th>
             <th>Line</th>
@@ -140,7 +186,7 @@ function ValueTable(props: {
             return own.length === 0 ? null : (
               <Fragment key={group}>
                 <tr className={styles.group}>
-                  <th colSpan={6} scope="rowgroup">
+                  <th colSpan={7} scope="rowgroup">
                     {valueGroups[group]}
                   </th>
                 </tr>
@@ -154,6 +200,9 @@ function ValueTable(props: {
                       <td title={definition.meaning}>{label}</td>
                       <td className="mono">
                         <b>{sayFirmwareValue(definition, value)}</b>
+                      </td>
+                      <td className={`mono ${inStore.has(id) && inStore.get(id) !== value ? styles.differs : ""}`}>
+                        {inStore.has(id) ? plainNumber(inStore.get(id)!, definition.decimals) : "not known"}
                       </td>
                       <td className={`mono ${last !== undefined && last !== value ? styles.differs : ""}`}>
                         {last === undefined ? "" : plainNumber(last, definition.decimals)}
@@ -188,7 +237,7 @@ function ValueTable(props: {
           })}
           {now.otherLines.length > 0 && (
             <tr>
-              <td colSpan={6}>
+              <td colSpan={7}>
                 <span className="dim">Also reported, not known here:</span>{" "}
                 <span className="mono">{now.otherLines.map((line) => line.trim()).join(" · ")}</span>
               </td>

@@ -5,6 +5,7 @@
 import { bedCentre, Printer } from "@/core/shelf/printer";
 import { TrialKindKey, trialKindKeys } from "@/core/trials";
 import { bandLabels, buildTrial } from "@/core/trials/build";
+import type { Trial } from "@/core/trials/trial";
 import { printers, saffron, trialOfKind } from "../helpers/demo";
 import {
   looseStrands,
@@ -98,15 +99,35 @@ test.each(readable)(
   },
 );
 
-test("every file says at its start what the last print may have left otherwise", () => {
-  const lines = textOf(
-    buildTrial({ trial: trialOfKind("temperature", printers[0], saffron), printer: printers[0], spool: saffron }).bytes,
-  ).split("\n");
-  const start = lines.slice(
-    0,
-    lines.findIndex((line) => line.startsWith("; layer 1 of")),
+describe("what files say of the firmware's values", () => {
+  const linesFor = (printer: Printer, change: Partial<Trial> = {}) =>
+    textOf(
+      buildTrial({ trial: { ...trialOfKind("temperature", printer, saffron), ...change }, printer, spool: saffron })
+        .bytes,
+    ).split("\n");
+  const sets = /^(M20[3-8]|M566|M572|M900|M92|SET_(VELOCITY_LIMIT|PRESSURE_ADVANCE|RETRACTION))\b/;
+
+  test.each(printers)(
+    "$name: what it stores is left alone, the factors that no firmware stores are said",
+    (printer) => {
+      const lines = linesFor(printer);
+      expect(lines.filter((line) => sets.test(line))).toEqual([]);
+      const start = lines.slice(
+        0,
+        lines.findIndex((line) => line.startsWith("; layer 1 of")),
+      );
+      for (const said of [/^M220 S100$/, /^M221 S100( T\d)?$/])
+        expect(start.some((line) => said.test(line))).toBe(true);
+    },
   );
-  for (const said of ["M220 S100", "M221 S100", "M204 P1000", "M205 X8 Y8", "M900 K0"]) expect(start).toContain(said);
+
+  test("a fixed value that is another is said at the start and set back at the end; the printer's own is not said", () => {
+    const own = linesFor(printers[0], { fixed: { acceleration: printers[0].printAccelerationMmS2 } });
+    expect(own.filter((line) => sets.test(line))).toEqual([]);
+    const other = linesFor(printers[0], { fixed: { acceleration: 700 } });
+    expect(other.filter((line) => sets.test(line))).toEqual(["M204 P700", "M204 P1000"]);
+    expect(other.indexOf("M204 P1000")).toBeGreaterThan(other.indexOf("; the print ends here"));
+  });
 });
 
 test("what is drawn back at the end is what the next start gives back", () => {

@@ -2,8 +2,7 @@ import type { Metadata, Viewport } from "next";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
 import { cookies, headers } from "next/headers";
 import { ReactNode } from "react";
-import { RANK_HEADER, rankIn } from "@/server/front/who";
-import { benchData } from "@/server/work/pages";
+import { benchData, isForStranger } from "@/server/work/pages";
 import { keys } from "@/ui/common/keys";
 import { EarlyHands } from "@/ui/frame/early-hands";
 import { Frame } from "@/ui/frame/frame";
@@ -40,7 +39,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const guess = asScheme(jar.get("system-scheme")?.value) ?? "light";
   const asked = await headers();
   const nonce = asked.get("x-nonce") ?? undefined;
-  const isStranger = rankIn(asked.get(RANK_HEADER)) === "stranger";
+  const isStranger = isForStranger(asked);
   const { ground, ink } = palettes[chosen ?? guess];
   return (
     <html lang="en" data-scheme={chosen ?? guess}>

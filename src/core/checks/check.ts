@@ -18,6 +18,8 @@ export interface CheckedTrial extends TrialParts {
   firstLayerHeightMm: number;
   /** Only parts of a band are read on the piece. */
   readInParts: boolean;
+  /** What bridges get for a fan where that is more than the rest, in words; null where it is not. */
+  overAir: string | null;
   /** Where printer or bed made it smaller than usual, a sentence each. */
   notes: string[];
   /** Layers by which the nozzle is told its temperatures early now, and what must change for another number. */

@@ -8,6 +8,7 @@ import { beyondPiece } from "./beyond-piece";
 import { coldAtBottom } from "./cold-at-bottom";
 import { coldExtrusion } from "./cold-extrusion";
 import { drawnAlong } from "./drawn-along";
+import { fanOverAir } from "./fan-over-air";
 import { fanTooSlow } from "./fan-too-slow";
 import { Finding, worstFirst } from "../findings/finding";
 import { Check, CheckContext, ProgramCheck } from "./check";
@@ -71,6 +72,7 @@ export const checks: Check[] = [
   beyondPiece,
   unreadableBands,
   fanTooSlow,
+  fanOverAir,
   beyondFlow,
   beyondCeiling,
   sharedAcceleration,

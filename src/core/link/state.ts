@@ -4,9 +4,11 @@ import type { Told } from "../machine/state";
 import type { Identity } from "../firmware/reports/identity";
 import type { ValueReading } from "../firmware/values/reading";
 import type { Mark } from "../heightplan/marks";
+import type { ResolvedBand } from "../heightplan/plan";
 import type { Life } from "./life";
 import type { JobLog } from "../report/progress";
 import type { SettingKey } from "../settings";
+import type { Trial } from "../trials/trial";
 
 export type { JobLog } from "../report/progress";
 
@@ -56,6 +58,17 @@ export interface JobStatus {
   marks: number;
 }
 
+/** A program that is being made ready to be sent, whoever waits for it. */
+export interface Preparing {
+  name: string;
+  source: "trial" | "file";
+  sourceId: number;
+  /** 0–1. */
+  share: number;
+  /** Why it came to nothing; null while it goes on. */
+  failed: string | null;
+}
+
 /** A job as lists show it. */
 export type BriefJob = Pick<JobRecord, "id" | "printerId" | "name" | "state" | "heightMm" | "startedAt" | "endedAt">;
 
@@ -88,9 +101,14 @@ export interface JobSample {
   nozzleC: number;
 }
 
+/** A trial with its bands on whole layers, as it was when its program was built. */
+export type PrintedTrial = Trial & { layerCount: number; bands: ResolvedBand[] };
+
 /** Everything about a job on a link. */
 export interface JobView {
   status: JobStatus;
+  /** The trial as it is printed, whatever it was changed to since; null for a file. */
+  trial: PrintedTrial | null;
   log: JobLog;
   samples: JobSample[];
   marks: JobMark[];
@@ -130,6 +148,8 @@ export interface LinkStatus {
   /** Somebody asks for temperatures. */
   watching: boolean;
   job: JobStatus | null;
+  /** A program that is being made ready to be sent; null if there is none. */
+  preparing: Preparing | null;
   /** What was done could not be written down, and why; null if all is. */
   unwritten: string | null;
 }

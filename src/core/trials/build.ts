@@ -86,7 +86,7 @@ export function buildTrial(input: TrialInput): BuiltTrial {
     linesBefore: sayings.beforeLayers(bands, followed, tops.length),
     linesBeforeMove: own
       ? own.laid.linesBeforeMove
-      : sayings.beforeMoves(laid.moves, laid.layerStarts, laid.spotStarts, followed, trial),
+      : sayings.beforeMoves(laid.moves, laid.layerStarts, laid.spotStarts, followed, trial, options),
     tops,
     start: prime.to,
     firmwareRetraction: process.firmwareRetraction,

@@ -8,6 +8,7 @@ import { spoolTitle } from "../shelf/spool-title";
 import { PieceShape } from "../specimens/specimen";
 import { plainNumber, roundTo, sayDuration, sayKey } from "../units";
 import { trialKindFor } from ".";
+import { sayOverAirFan } from "./over-air-fan";
 import { sayFirstLayers } from "./first-layers";
 import { Trial, TrialInput } from "./trial";
 import { Printer } from "../shelf/printer";
@@ -32,6 +33,8 @@ export function headerLines(
       (key) =>
         `${settingFor(key).short} ${plainNumber(trial.fixed[key]!, settingFor(key).decimals)} ${settingFor(key).unit}`,
     );
+  const overAir = sayOverAirFan(trial.fixed.fan, options);
+  if (overAir) fixed.push(overAir);
   const cost =
     spool.pricePerKg > 0 ? `, ${roundTo((massG / 1000) * spool.pricePerKg, 2).toFixed(2)} ${spool.currency}` : "";
   const rows = bands.map((band) => {

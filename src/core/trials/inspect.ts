@@ -16,6 +16,8 @@ import { TrialInput } from "./trial";
 import { leadOf, tellEarlier, withLead } from "./earlier";
 import { firstRound } from "./first-round";
 import { roomOn } from "./room";
+import { optionsOf } from "../options/option";
+import { sayOverAirFan } from "./over-air-fan";
 import { trialKindFor } from ".";
 
 export interface InspectedTrial {
@@ -113,6 +115,7 @@ function asChecked({ trial, printer, spool, kept }: TrialInput, { shape }: Built
     tool,
     firstLayerHeightMm,
     readInParts: spread !== undefined,
+    overAir: sayOverAirFan(trial.fixed.fan, optionsOf(trialKindFor(trial.kind).options, trial.options, printer)),
     notes,
     leadLayers: leadOf(trial),
     toldEarlier: (layers) => tellEarlier(trial, layers),

@@ -3,12 +3,14 @@ import { MoveTable, laysMaterial, MoveKind } from "../gcode/moves";
 import { ResolvedBand } from "../heightplan/plan";
 import { Followed } from "../heightplan/planned";
 import { weaveBands } from "../heightplan/weave";
+import type { OptionValues } from "../options/option";
 import { SpotStart } from "../printing/pen";
 import { Refusal } from "../result";
 import { SettingKey, settingFor, settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { firstClaimed } from "./first-layers";
+import { overAirFan } from "./over-air-fan";
 import { Trial } from "./trial";
 
 export type TrialRefusal = Refusal & { key?: SettingKey; band?: number };
@@ -89,14 +91,17 @@ export class Sayings {
     spotStarts: readonly SpotStart[],
     followed: Followed,
     { fixed, plan: { sideBySide } }: Trial,
+    options: OptionValues,
   ): Map<number, string> {
     const lines = new Map<number, string>();
     const layerCount = layerStarts.length - 1;
     const fanFrom = followed.planned.fan?.findIndex((value) => value > 0) ?? -1;
     if (fixed.fan !== undefined && fanFrom >= 0 && firstClaimed(followed, "fan", layerCount) === layerCount) {
-      const more = Math.min(100, fixed.fan * 2);
-      if (more !== fixed.fan)
-        coolBridges(moves, layerStarts.slice(fanFrom), lines, this.say("fan", more)[0], this.say("fan", fixed.fan)[0]);
+      const more = overAirFan(fixed.fan, options);
+      if (more !== fixed.fan && fixed.fan > 0) {
+        const [over, behind] = [this.say("fan", more)[0], this.say("fan", fixed.fan)[0]];
+        coolBridges(moves, layerStarts.slice(fanFrom), lines, over && `${over} ; cuchara: over air`, behind);
+      }
     }
     for (const { move, spot } of sideBySide ? spotStarts : []) {
       const value = sideBySide!.values[spot];

@@ -1,5 +1,6 @@
 import { TrialKind } from "./kind";
 import { needs } from "./need";
+import { overAirOption } from "./over-air-fan";
 import { stackBands, usualFixed } from "./rounds";
 
 const STEP_C = 5;
@@ -23,7 +24,7 @@ export const temperature: TrialKind = {
     "Finds the temperature at which this spool bonds well without stringing. Look for clean bridges, sharp overhangs, no strings between the uprights, and a pin that does not snap when pressed.",
   needs: [needs.steps],
   setting: () => "nozzleTemperature",
-  options: [],
+  options: [overAirOption],
   specimen: () => "arcade",
   firstRound(request) {
     const { printer, spool } = request;

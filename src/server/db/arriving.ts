@@ -4,7 +4,6 @@
  */
 import Database from "better-sqlite3";
 import { tellAll } from "../changes";
-import { database } from "./connection";
 
 /** The mark; it is no date. */
 export const ARRIVING = "arriving";
@@ -13,18 +12,18 @@ const tables = ["trials", "kept_values", "spools", "printers"] as const;
 
 export const arriving = {
   /** Shows what has arrived, all of it in one step. */
-  show(): void {
-    database().transaction(() => {
+  show(database: Database.Database): void {
+    database.transaction(() => {
       for (const table of tables) {
-        database().prepare(`UPDATE ${table} SET removed_at = NULL WHERE removed_at = ?`).run(ARRIVING);
+        database.prepare(`UPDATE ${table} SET removed_at = NULL WHERE removed_at = ?`).run(ARRIVING);
       }
     })();
     tellAll();
   },
   /** Throws away what has arrived and was not shown. */
-  drop(from: Database.Database = database()): void {
-    from.transaction(() => {
-      for (const table of tables) from.prepare(`DELETE FROM ${table} WHERE removed_at = ?`).run(ARRIVING);
+  drop(database: Database.Database): void {
+    database.transaction(() => {
+      for (const table of tables) database.prepare(`DELETE FROM ${table} WHERE removed_at = ?`).run(ARRIVING);
     })();
   },
 };

@@ -1,6 +1,6 @@
 /** Devices of the home network that were let in. */
 import { tellChange } from "../changes";
-import type { Right } from "../front/who";
+import type { Right } from "../who";
 import { database, quickDatabase } from "./connection";
 
 export interface Device {

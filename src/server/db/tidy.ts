@@ -5,8 +5,9 @@
  *   everything unusual; the heights it reached stand with the job
  * - temperatures thin with age: all of the last hour, one a minute for a day, then one in ten minutes
  * - what is older than the user's own time goes, and of what is left the oldest beyond `MOST_LINES`
- * - removed files and photos go after `REMOVED_DAYS`, and the disk gets its room back
+ * - what was removed goes after `REMOVED_DAYS`, and the disk gets its room back
  */
+import { REMOVED_DAYS, throwRecordsAway } from "./bin";
 import { database, quickDatabase } from "./connection";
 import { dayOf, linkEvents } from "./link-events";
 import { readPreferences } from "./preferences";
@@ -15,7 +16,6 @@ export const WHOLE_JOBS = 3;
 /** Lines of a job that stay at its beginning and at its end. */
 export const KEPT_ENDS = 40;
 export const MOST_LINES = 500_000;
-export const REMOVED_DAYS = 7;
 /** Rows looked at, chunks of a file thrown away, pages given back, in one slice: some milliseconds each. */
 const ROWS = 4000;
 const CHUNKS = 4;
@@ -38,6 +38,7 @@ export function* tidySlices(nowMs: number): Generator<void, void> {
   yield* countAgain(touched);
   yield* throwFilesAway(nowMs);
   yield* throwPhotosAway(nowMs);
+  yield* throwRecordsAway(new Date(nowMs - REMOVED_DAYS * DAY_MS).toISOString());
   yield* giveRoomBack();
 }
 

@@ -5,7 +5,7 @@
 import { createHash, randomBytes, randomInt } from "node:crypto";
 import { devices, Device } from "../db/devices";
 import { Refused } from "../refused";
-import { Rank, rankOfRight, Right } from "./who";
+import { Rank, rankOfRight, Right } from "../who";
 
 /** A code is good for so long … */
 export const CODE_LIVES_MS = 5 * 60_000;

@@ -3,7 +3,7 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { storageTrouble } from "../db/trouble";
 import { callerOf } from "./devices";
 import { plainPath } from "./plain-path";
-import { CALLER_HEADER, Rank, RANK_HEADER, refuseRank } from "./who";
+import { CALLER_HEADER, Rank, RANK_HEADER, refuseRank } from "../who";
 
 /** Carried by every answer, files and errors too; pages get a policy of their own on top (`proxy.ts`). */
 const headers: [string, string][] = [

@@ -1,7 +1,7 @@
 /** The common part of all route handlers: JSON out, one shape of error, nothing that throws reaches the client raw. */
 import { Finding } from "@/core/findings/finding";
 import { refuseForeign } from "../front/guard";
-import { Rank, RANK_HEADER, rankIn, refuseRank } from "../front/who";
+import { Rank, RANK_HEADER, rankIn, refuseRank } from "../who";
 import { log } from "../log";
 import { isRefused, missing, RefusalKind, Refused } from "../refused";
 import { storageTrouble } from "../db/trouble";

@@ -5,7 +5,7 @@ import { valueLine } from "@/core/firmware/values/change";
 import { commandAt, lineEndByteOf } from "@/core/gcode/transmit";
 import { dialects } from "@/core/machine/dialects";
 import { freshState, Told } from "@/core/machine/state";
-import { JobMark, JobSample, JobState, JobStatus, nudgeable } from "@/core/link/state";
+import { JobMark, JobSample, JobState, JobStatus, nudgeable, PrintedTrial } from "@/core/link/state";
 import { SettingKey, settingFor } from "@/core/settings";
 import { Printer } from "@/core/shelf/printer";
 import { plainNumber, roundTo } from "@/core/units";
@@ -82,6 +82,7 @@ export class Job implements LineStream {
       sourceId: number;
       printer: Printer;
       tool: number;
+      trial?: PrintedTrial;
     },
     readonly program: JobProgram,
     private readonly session: LinkSession,
@@ -97,6 +98,11 @@ export class Job implements LineStream {
   get heightMm(): number {
     // The column holds single precision: 0.2 comes out as 0.20000000298.
     return roundTo(this.program.heightMm[this.line] ?? 0, 3);
+  }
+
+  /** The trial as it is printed; null for a file. */
+  get trial(): PrintedTrial | null {
+    return this.about.trial ?? null;
   }
 
   get running(): boolean {

@@ -1,7 +1,7 @@
 /** Everything about one linked printer: the talk, the temperatures, the job. */
 import { TemperatureReport } from "@/core/firmware/reports/temperatures";
 import { readingOf } from "@/core/machine/reading";
-import type { HeatSample, LinkStatus } from "@/core/link/state";
+import type { HeatSample, LinkStatus, Preparing, PrintedTrial } from "@/core/link/state";
 import { SavedPrinter } from "../db/printers";
 import type { JobProgram } from "@/core/report/progress";
 import { jobs } from "../db/jobs";
@@ -9,7 +9,8 @@ import { jobs } from "../db/jobs";
 import { Job } from "./job";
 import { Journal } from "./journal";
 import { Ledger } from "./ledger";
-import { LinkSession, usualTimes } from "./session";
+import { LinkSession } from "./session";
+import { usualTimes } from "./session-times";
 import type { PrintedByJob } from "../work/runs";
 import { Transport } from "./transports/transport";
 import { Refused } from "../refused";
@@ -20,10 +21,20 @@ const WATCH_LEAST_MS = 100;
 /** Samples kept for the chart: an hour at one a second. */
 const KEPT_SAMPLES = 3600;
 
+/** Heats older than this are asked for again when somebody looks at them. */
+const OLD_HEAT_MS = 15_000;
+
+const withoutStop = ({ stop: _, ...preparing }: Preparing & { stop: AbortController }): Preparing => preparing;
+
 export class Link {
   readonly session: LinkSession;
   readonly samples: HeatSample[] = [];
   job: Job | null = null;
+  /** What is being made ready, and what gives it up. */
+  preparing: (Preparing & { stop: AbortController }) | null = null;
+  /** When the last sample came, ms; what was measured before a restart is not known any more. */
+  private heatAtMs = 0;
+  private lookedAtMs = 0;
   private watchers = 0;
   private watchTimer: ReturnType<typeof setTimeout> | null = null;
   private sampleIndex = 0;
@@ -110,11 +121,12 @@ export class Link {
       restartedAt: session.restartedAt,
       homed: session.known.homed,
       nozzleC: session.nozzleC,
-      heat: this.samples.at(-1) ?? null,
-      heatAgeS: this.samples.length > 0 ? (performance.now() - this.clockMs) / 1000 : null,
+      heat: this.heat,
+      heatAgeS: this.heat ? (Date.now() - this.heatAtMs) / 1000 : null,
       display: this.readDisplay?.() ?? null,
       watching: this.isWatched,
       job: this.job?.status() ?? null,
+      preparing: this.preparing && withoutStop(this.preparing),
       unwritten: this.ledger.trouble ?? this.journal.ledger.trouble,
     };
   }
@@ -122,7 +134,7 @@ export class Link {
   /** Starts sending a program; a 409 if another one is under way. */
   begin(
     program: JobProgram,
-    about: { name: string; source: "trial" | "file"; sourceId: number; tool: number },
+    about: { name: string; source: "trial" | "file"; sourceId: number; tool: number; trial?: PrintedTrial },
     onPiece?: (piece: PrintedByJob) => void,
   ): Job {
     const { session, printer } = this;
@@ -142,6 +154,22 @@ export class Link {
 
   changed(): void {
     for (const listener of this.listeners) listener();
+  }
+
+  private get heat(): HeatSample | null {
+    const { restartedAt } = this.session;
+    if (restartedAt !== null && Date.parse(restartedAt) > this.heatAtMs) return null;
+    return this.samples.at(-1) ?? null;
+  }
+
+  /** Somebody looks at the heats: they are asked for once, if they are old and nobody asks for them anyway. */
+  lookAtHeat(): void {
+    const now = Date.now();
+    const isKnown = this.heat !== null && now - this.heatAtMs < OLD_HEAT_MS;
+    if (isKnown || this.isWatched || now - this.lookedAtMs < OLD_HEAT_MS) return;
+    if (this.session.state !== "open" || this.session.halted || this.session.has("watch")) return;
+    this.lookedAtMs = now;
+    void this.session.exchange("M105", "watch", { first: true });
   }
 
   private get isWatched(): boolean {
@@ -167,6 +195,7 @@ export class Link {
     const now = performance.now();
     this.clockS += ((now - this.clockMs) / 1000) * this.transport.rate;
     this.clockMs = now;
+    this.heatAtMs = Date.now();
     this.samples.push({ index: this.sampleIndex++, atS: this.clockS, ...report });
     if (this.samples.length > KEPT_SAMPLES) this.samples.splice(0, 400);
     const nozzle = report.nozzles[this.session.told.tool] ?? report.nozzles[0];

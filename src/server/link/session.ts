@@ -18,6 +18,8 @@ import { Reading, usualReading } from "@/core/machine/reading";
 import { freshState, isHomed, Told } from "@/core/machine/state";
 import { Refused } from "../refused";
 import { LineCutter } from "./bytes";
+import { Inbox } from "./inbox";
+import { SessionTimes, usualTimes } from "./session-times";
 import { Transport } from "./transports/transport";
 
 /** What became of a line. */
@@ -53,30 +55,6 @@ export interface SessionHooks {
   onChange(): void;
 }
 
-export interface SessionTimes {
-  /** Beyond a line's own patience, so long without a sign of life and a typed line counts as unanswered. */
-  silenceMs: number;
-  /** … and a numbered line is sent again: the printer knows whether it had it. */
-  numberedSilenceMs: number;
-  /** A line whose stream was ended is waited for so long, then passed by. */
-  endedSilenceMs: number;
-  /** After `Resend` the line must be quiet for so long … */
-  quietMs: number;
-  /** … but is not waited for longer than this. */
-  longestQuietMs: number;
-  /** A line that began and did not end is taken as it is after so long. */
-  partMs: number;
-}
-
-export const usualTimes: SessionTimes = {
-  silenceMs: 10_000,
-  numberedSilenceMs: 6000,
-  endedSilenceMs: 2000,
-  quietMs: 60,
-  longestQuietMs: 500,
-  partMs: 700,
-};
-
 /** A numbered line is sent so often before the printer counts as gone. */
 const MOST_SILENCES = 5;
 /** Lines that may wait at a printer. */
@@ -85,13 +63,6 @@ export const MOST_QUEUED = 4000;
 const MOST_UNSENT = 200;
 /** Answers kept for one line. */
 const MOST_ANSWERS = 2000;
-
-/** What a printer says is heard for so long in one breath; then requests have their turn, the stop before all. */
-const HEARD_AT_ONCE_MS = 8;
-/** Bytes heard between two looks at the clock. */
-const HEARD_BYTES = 2048;
-/** Bytes that wait to be heard; a printer that says more in a moment is not listened to for the rest. */
-const MOST_UNHEARD = 64_000_000;
 
 /** Errors after which a printer takes nothing more. Common practice, no source. */
 const stopsPrinter = /\b(emergency|halt(ed)?|kill(ed)?|runaway|shut ?down|stopped)\b/i;
@@ -147,9 +118,11 @@ export class LinkSession {
   private askedSinceMs = 0;
   private nextId = 1;
   private readonly cutter = new LineCutter((line) => this.hear(line));
-  private unheard: Uint8Array[] = [];
-  private unheardBytes = 0;
-  private isHearing = false;
+  private readonly inbox = new Inbox(
+    (piece) => this.hearPiece(piece),
+    () => this.watchPart(),
+    () => this.note("The printer says more than can be heard; the rest is left out."),
+  );
   /** `ok`s that no line waited for, one behind the other. */
   private strayOks = 0;
   private silenceTimer: ReturnType<typeof setTimeout> | null = null;
@@ -187,7 +160,9 @@ export class LinkSession {
     try {
       await before?.();
       await this.transport.open({
-        onBytes: (bytes) => this.take(bytes),
+        onBytes: (bytes) => {
+          if (this.state === "open") this.inbox.push(bytes);
+        },
         onLost: (reason) => this.lose(reason),
       });
     } catch (error) {
@@ -218,7 +193,7 @@ export class LinkSession {
 
   /** Whether the printer has said more than was heard so far. */
   get hasUnheard(): boolean {
-    return this.isHearing;
+    return this.inbox.isBusy;
   }
 
   /** The line that waits for its `ok`. */
@@ -367,36 +342,13 @@ export class LinkSession {
     this.hooks.onEvent("out", source, text);
   }
 
-  private take(bytes: Uint8Array): void {
-    if (this.state !== "open") return;
-    if (this.unheardBytes + bytes.length > MOST_UNHEARD) {
-      if (this.unheardBytes <= MOST_UNHEARD)
-        this.note("The printer says more than can be heard; the rest is left out.");
-      this.unheardBytes = MOST_UNHEARD + 1;
-      return;
-    }
-    this.unheard.push(bytes);
-    this.unheardBytes += bytes.length;
-    if (!this.isHearing) this.hearOn();
+  private hearPiece(piece: Uint8Array): boolean {
+    if (this.state === "open") this.cutter.push(piece);
+    return this.state === "open";
   }
 
-  /** Hears what waits, for a moment; then everything else has its turn. */
-  private hearOn(): void {
-    const untilMs = performance.now() + HEARD_AT_ONCE_MS;
-    this.isHearing = true;
-    while (this.unheard.length > 0 && this.state === "open") {
-      const [next] = this.unheard;
-      this.cutter.push(next.subarray(0, HEARD_BYTES));
-      if (next.length > HEARD_BYTES) this.unheard[0] = next.subarray(HEARD_BYTES);
-      else this.unheard.shift();
-      if (performance.now() > untilMs && this.unheard.length > 0) {
-        setImmediate(() => this.hearOn());
-        return;
-      }
-    }
-    this.isHearing = false;
-    this.unheard = [];
-    this.unheardBytes = 0;
+  /** A line that has begun is waited for, and then taken as it is. */
+  private watchPart(): void {
     if (this.partTimer) clearTimeout(this.partTimer);
     this.partTimer = this.cutter.holdsPart ? setTimeout(() => this.cutter.flush(), this.times.partMs) : null;
     this.partTimer?.unref();

@@ -143,7 +143,7 @@ export const tasks = {
   /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
   jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram & { facts: RunFacts }> {
     const { bytes, tables, findings, printer, bandSettled } =
-      "input" in source ? jobOfTrial(source.input) : jobOfFile(source, tools);
+      "input" in source ? jobOfTrial(source.input, tools) : jobOfFile(source, tools);
     const stop = findings.find(({ severity }) => severity === "stop");
     if (stop) return refuse(`This file would do harm, so it is not sent. ${stop.message}`);
     const tooLong = tooLongToSend(commandLengths(bytes, lineEndByteOf(bytes)));
@@ -480,8 +480,10 @@ function findingsBehind({ edits, printer }: EditInput, file: EditableFile, set: 
 /** SHA-256 (FIPS 180-4) of a program, hexadecimal. */
 const hashOf = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 
-function jobOfTrial(input: TrialInput) {
+function jobOfTrial(input: TrialInput, { progress }: TaskTools) {
+  progress(0.05);
   const built = buildTrial(input);
+  progress(0.6);
   const { tables, findings, bandSettled } = inspectTrial(input, built);
   return { bytes: built.bytes as Uint8Array, tables, findings, printer: input.printer, bandSettled };
 }
@@ -490,7 +492,7 @@ function jobOfFile({ printer, splices, ...file }: FileInput & { splices: string 
   const bytes: Uint8Array = Buffer.concat([
     ...splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet),
   ]);
-  const tables = readChunks([bytes], printer, { expectedBytes: bytes.length });
+  const tables = readChunks([bytes], printer, { expectedBytes: bytes.length }, progressOf(bytes.length, tools));
   return { bytes, tables, findings: findingsOf(tables, printer), printer, bandSettled: [] as number[] };
 }
 

@@ -49,10 +49,10 @@ export async function importBundle(bundle: Bundle, signal?: AbortSignal): Promis
   shared.cucharaImporting = true;
   try {
     const done = await arrive(bundle, new Turns(), signal);
-    arriving.show();
+    arriving.show(database());
     return done;
   } catch (error) {
-    arriving.drop();
+    arriving.drop(database());
     throw error;
   } finally {
     shared.cucharaImporting = false;

@@ -4,6 +4,7 @@ import { RoadStep, roadOf } from "@/core/road/road";
 import { briefOf, BriefTrial } from "@/core/trials/brief";
 import type { Around } from "@/core/trials/stale";
 import { readBench } from "../db/bench";
+import { bin } from "../db/bin";
 import { files } from "../db/files";
 import { snapshots, valueChanges } from "../db/firmware-values";
 import { jobs } from "../db/jobs";
@@ -17,6 +18,7 @@ import { progressOfAll } from "../db/progress";
 import { trials } from "../db/trials";
 import { hub } from "../link/hub";
 import { log } from "../log";
+import { RANK_HEADER, rankIn } from "../who";
 import { currentEdits, reportFor } from "./files";
 import { writtenProgram } from "./programs";
 import { sheetOf } from "./sheets";
@@ -33,6 +35,9 @@ export function briefTrials(most?: number): BriefTrial[] {
   const progress = progressOfAll();
   return trials.list(most).map((trial) => briefOf(trial, known.get(trial.printerId) ?? null, progress.get(trial.id)));
 }
+
+/** Whether a page goes to somebody who has not been let in: it carries nothing then. */
+export const isForStranger = (asked: Headers) => rankIn(asked.get(RANK_HEADER)) === "stranger";
 
 /** What stands on every page. */
 export function benchData() {
@@ -141,6 +146,9 @@ export const programPage = (id: number) => writtenProgram(id);
 
 /** Everything that is kept, of every pair. */
 export const keptPage = () => kept.all();
+
+/** What was removed and can be put back. */
+export const binPage = () => bin.list();
 
 /** All jobs in brief; those that ran when the program ended are said to have broken off first. */
 export function jobsPage() {

@@ -54,6 +54,7 @@ export const keys = {
   writtenProgram: (id: number) => ["written-program", id],
   program: ["program"],
   devices: ["devices"],
+  bin: ["bin"],
 } as const;
 
 /** What is looked at anew when a record of a kind was changed somewhere. */

@@ -9,6 +9,8 @@ export interface Question {
   content?: ReactNode;
   okText?: string;
   cancelText?: string;
+  /** Something is lost by a yes: then “no” has the focus. */
+  isDestructive?: boolean;
 }
 
 export type Word =

@@ -2,7 +2,7 @@
 /** Shows what pages say; see `talk.ts`. */
 import { App } from "antd";
 import { useEffect, useRef } from "react";
-import { useTalk, useTell, Word } from "./talk";
+import { Question, useTalk, useTell, Word } from "./talk";
 
 const UNDO_FOR_S = 10;
 
@@ -12,6 +12,11 @@ export default function Talker() {
       <Words />
     </App>
   );
+}
+
+/** What is lost by a yes is never one press of Enter away. */
+function asDialog({ isDestructive, ...question }: Question) {
+  return { ...question, autoFocusButton: isDestructive ? ("cancel" as const) : ("ok" as const) };
 }
 
 function Words() {
@@ -27,7 +32,7 @@ function Words() {
         case "error":
           return void message.error(word.text);
         case "question":
-          return void modal.confirm(word.question).then(word.answer, () => word.answer(false));
+          return void modal.confirm(asDialog(word.question)).then(word.answer, () => word.answer(false));
         case "undo": {
           const key = `undo-${number.current++}`;
           const undo = () => {

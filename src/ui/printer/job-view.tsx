@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Progress } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import type { JobRecord, JobStatus, JobView as JobAnswer, LinkStatus } from "@/core/link/state";
+import type { JobRecord, JobStatus, JobView as JobAnswer, LinkStatus, Preparing } from "@/core/link/state";
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { planHeightMm } from "@/core/heightplan/plan";
 import { settingFor, SettingKey, settingKeys } from "@/core/settings";
@@ -14,7 +14,8 @@ import { plainNumber, sayDuration } from "@/core/units";
 import { Choice } from "../common/choice";
 import { api, SavedPrinter } from "../common/api";
 import { Facts } from "../common/facts";
-import { useBenchPair, usePrinters, useTrial, useTrials } from "../common/queries";
+import { LinkButton } from "../common/link-button";
+import { useBenchPair, usePrinters, useTrials } from "../common/queries";
 import { useRoom } from "../common/use-room";
 import { HeightLog } from "../heightlog/height-log";
 import { logBands } from "../trials/log-bands";
@@ -38,6 +39,7 @@ const LOOK_EVERY_MS = 1000;
 export function JobView({ printer, feed }: Props) {
   const status = feed.status ?? null;
   const running = isRunning(status?.job ?? null);
+  const preparing = status?.preparing && status.preparing.failed === null ? status.preparing : null;
   const job = useQuery({
     queryKey: keys.job(printer.id, status?.job?.id ?? 0),
     enabled: status?.job != null,
@@ -55,7 +57,9 @@ export function JobView({ printer, feed }: Props) {
   return (
     <div className="two-sides">
       <div>
-        {job && status?.job ? (
+        {preparing ? (
+          <div className="empty">“{preparing.name}” is being made ready. Its log stands here once it is sent.</div>
+        ) : job && status?.job ? (
           <JobLogView printer={printer} job={job} status={status.job} />
         ) : (
           <div className="empty">
@@ -66,19 +70,41 @@ export function JobView({ printer, feed }: Props) {
         )}
       </div>
       <div className="side">
-        {status?.job && <JobCard printer={printer} status={status} job={status.job} />}
+        {preparing && <PreparingCard printer={printer} preparing={preparing} />}
+        {status?.job && !preparing && <JobCard printer={printer} status={status} job={status.job} />}
         {running && status?.job && job && <NudgeCard printer={printer} job={job} />}
-        {!running && <SendCard printer={printer} status={status} />}
+        {!running && !preparing && <SendCard printer={printer} status={status} />}
         <PastJobs printerId={printer.id} />
       </div>
     </div>
   );
 }
 
+/** A program on its way: it goes on if this page is left. */
+function PreparingCard({ printer, preparing }: { printer: SavedPrinter; preparing: Preparing }) {
+  const act = usePrinterAct();
+  return (
+    <section className="card" aria-label="Being made ready">
+      <h2>{preparing.name}, being made ready</h2>
+      <Progress
+        percent={Math.round(preparing.share * 100)}
+        status="normal"
+        strokeColor="var(--mustard)"
+        aria-label="Made ready"
+      />
+      <p className="dim">It is built and checked, then it starts by itself. You can leave this page.</p>
+      <Button onClick={() => act.mutate({ path: "/link/job/act", body: { printerId: printer.id, act: "cancel" } })}>
+        Give it up
+      </Button>
+    </section>
+  );
+}
+
 const isRunning = (job: JobStatus | null) => job?.state === "running" || job?.state === "paused";
 
 function JobLogView({ printer, job, status }: { printer: SavedPrinter; job: JobAnswer; status: JobStatus }) {
-  const trial = useTrial(status.source === "trial" ? status.sourceId : null).data;
+  // As it is printed: the trial may have been changed since.
+  const { trial } = job;
   const [follow, setFollow] = useState(true);
   const [cursor, setCursor] = useState(0);
   const roomPx = useRoom(345, 300);
@@ -139,6 +165,7 @@ function JobCard({ printer, status, job }: { printer: SavedPrinter; status: Link
       title: `Cancel “${job.name}”?`,
       content: "Heaters and fan go off, the nozzle is lifted and parked. The piece is lost.",
       okText: "Cancel the job",
+      isDestructive: true,
       cancelText: "Let it run",
     });
     if (sure) send("cancel");
@@ -180,6 +207,11 @@ function JobCard({ printer, status, job }: { printer: SavedPrinter; status: Link
           )}
           <Button onClick={() => void cancel()}>Cancel the job</Button>
         </div>
+      )}
+      {!isRunning(job) && job.source === "trial" && job.heightMm > 0 && (
+        <LinkButton className="go above" href={`/trials/${job.sourceId}?step=read`}>
+          Read the piece
+        </LinkButton>
       )}
       {!isRunning(job) && job.marks > 0 && <KeepMarks job={job} />}
       {job.state === "done" && status.simulated && <LookAtPiece printer={printer} />}
@@ -247,8 +279,21 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
   ];
   const known = options.some(({ value }) => value === chosen);
   const open = status?.state === "open" && !status.halted;
+  const failed = status?.preparing?.failed ?? null;
+  const ask = useAsk();
+  const last = status?.job && !isRunning(status.job) && status.job.heightMm > 0 ? status.job : null;
   const send = async () => {
     const [what, id] = chosen!.split("-");
+    const isClear =
+      !last ||
+      (await ask({
+        title: "Is the bed clear?",
+        content: `“${last.name}” was printed here last, up to ${plainNumber(last.heightMm, 1)} mm. The next print starts at the bed.`,
+        okText: "It is clear, start",
+        isDestructive: true,
+        cancelText: "Not yet",
+      }));
+    if (!isClear) return;
     setBusy(true);
     try {
       await api.post("/link/job", { printerId: printer.id, [what === "trial" ? "trialId" : "fileId"]: Number(id) });
@@ -274,7 +319,12 @@ function SendCard({ printer, status }: { printer: SavedPrinter; status: LinkStat
         Line by line, numbered and with checksums. Stay near while it heats and prints the first layer.
         {printers.length > 1 && " Trials made for other printers are not listed."}
       </p>
-      <Button className="go" block disabled={!open || !known} loading={busy} onClick={() => void send()}>
+      {failed && (
+        <div className="finding stop" role="alert">
+          {failed}
+        </div>
+      )}
+      <Button className={last ? "" : "go"} block disabled={!open || !known} loading={busy} onClick={() => void send()}>
         Start the job
       </Button>
     </section>
@@ -293,9 +343,11 @@ function PastJobs({ printerId }: { printerId: number }) {
     <section className="card" aria-label="Earlier jobs">
       <h2>Earlier jobs</h2>
       <ol className="history">
-        {past.slice(0, 6).map(({ id, name, state, startedAt, heightMm }) => (
+        {past.slice(0, 6).map(({ id, name, state, startedAt, heightMm, source, sourceId }) => (
           <li key={id}>
-            <span className="dim">{startedAt.slice(0, 10)}</span> {name}, {jobWords[state]}
+            <span className="dim">{startedAt.slice(0, 10)}</span>{" "}
+            <Link href={source === "trial" ? `/trials/${sourceId}?step=read` : `/workshop/${sourceId}`}>{name}</Link>,{" "}
+            {jobWords[state]}
             {state !== "done" && heightMm > 0 && ` at ${plainNumber(heightMm, 1)} mm`}
           </li>
         ))}

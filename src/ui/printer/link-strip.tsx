@@ -5,6 +5,7 @@ import { usePathname } from "next/navigation";
 import { useEffect, useRef } from "react";
 import type { LinkStatus } from "@/core/link/state";
 import { plainNumber, sayDuration } from "@/core/units";
+import { api } from "../common/api";
 import { useBench, usePrinters } from "../common/queries";
 import { useLinks, usePrinterAct } from "./link-queries";
 import styles from "./link-strip.module.css";
@@ -25,6 +26,18 @@ function sayHeat({ heat, heatAgeS }: LinkStatus): string {
     .filter(Boolean)
     .join(", ")
     .concat(was);
+}
+
+/** The heats of a linked printer; old ones are grey, and asked for once when somebody looks. */
+function Heat({ status }: { status: LinkStatus }) {
+  const { printerId, heat, heatAgeS } = status;
+  const isOld = heat === null || (heatAgeS !== null && heatAgeS > STALE_S);
+  useEffect(() => {
+    if (!isOld || document.visibilityState !== "visible") return;
+    // Who may not ask, or asks too late, sees the age.
+    api.post("/link/heat", { printerId }).catch(() => undefined);
+  }, [isOld, printerId]);
+  return <span className={isOld ? styles.old : styles.now}>{sayHeat(status)}</span>;
 }
 
 export function LinkStrip() {
@@ -67,7 +80,8 @@ export function LinkStrip() {
             aria-hidden
           />
           <b>{nameOf(status.printerId)}</b>{" "}
-          {status.state === "lost" ? "link lost" : status.halted ? "stopped" : sayHeat(status)}
+          {status.state === "lost" ? "link lost" : status.halted ? "stopped" : <Heat status={status} />}
+          {status.preparing && status.preparing.failed === null && " · making ready"}
           {status.job && (status.job.state === "running" || status.job.state === "paused") && (
             <> · {plainNumber(status.job.share * 100, 0)} %</>
           )}

@@ -80,6 +80,7 @@ export function Snippets({ lines, onTake }: Props) {
       title: "Remove a snippet",
       content: <WhichSnippet snippets={snippets} onChoose={(next) => (id = next)} />,
       okText: "Remove",
+      isDestructive: true,
     });
     if (sure) await change(() => api.remove(`/snippets/${id}`));
   };

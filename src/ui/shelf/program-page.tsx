@@ -76,6 +76,7 @@ function DataCard({ about }: { about: About }) {
       title: "Put this backup in place?",
       content: `Everything there is now is kept beside it, and replaced by “${file.name}”. Links are closed.`,
       okText: "Put it in place",
+      isDestructive: true,
     });
     if (!sure) return;
     await act(async () => {

@@ -27,6 +27,7 @@ export function ShelfPage() {
         </div>
         <span className="line">
           <LinkButton href="/shelf/kept">Kept values</LinkButton>
+          <LinkButton href="/shelf/bin">Bin</LinkButton>
           <LinkButton href="/shelf/program">This program</LinkButton>
         </span>
       </div>

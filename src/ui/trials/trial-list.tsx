@@ -69,7 +69,11 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
   const ask = useAsk();
   const remove = async ({ id, name, state }: BriefTrial) => {
     const isPrinted = state !== "planned";
-    const question = { title: `Remove “${name}” with what was printed and read of it?`, okText: "Remove it all" };
+    const question = {
+      title: `Remove “${name}” with what was printed and read of it? It rests in the bin for 30 days.`,
+      okText: "Remove it all",
+      isDestructive: true,
+    };
     if (isPrinted && !(await ask(question))) return;
     await removeAtOnce(id, `“${name}”`);
   };

@@ -1,5 +1,6 @@
 /** What goes wrong on real cables: no crash, no hang, nothing carried out twice, and the state told is the true one. */
-import { LineStream, LinkSession, MOST_QUEUED, SessionTimes } from "@/server/link/session";
+import { LineStream, LinkSession, MOST_QUEUED } from "@/server/link/session";
+import { SessionTimes } from "@/server/link/session-times";
 import { Transport, TransportEvents } from "@/server/link/transports/transport";
 import { SimulatedTransport } from "@/server/link/transports/simulated";
 import { Noise } from "@/core/simulator/noise";

@@ -7,7 +7,7 @@ import { devices } from "@/server/db/devices";
 import { callerOf, CODE_LIVES_MS, COOKIE, deviceOf, isThisMachine } from "@/server/front/devices";
 import { letIn, MOST_TRIES, showCode, tokenIn } from "@/server/front/devices";
 import { plainPath } from "@/server/front/plain-path";
-import { ranks, refuseRank } from "@/server/front/who";
+import { ranks, refuseRank } from "@/server/who";
 
 const folder = mkdtempSync(join(tmpdir(), "cuchara-front-"));
 process.env.CUCHARA_DATA = folder;

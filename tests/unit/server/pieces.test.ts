@@ -9,7 +9,8 @@ import { photos } from "@/server/db/photos";
 import { printers as shelf } from "@/server/db/printers";
 import { begunRuns, runs } from "@/server/db/runs";
 import { spools } from "@/server/db/spools";
-import { REMOVED_DAYS, tidySlices } from "@/server/db/tidy";
+import { bin, REMOVED_DAYS } from "@/server/db/bin";
+import { tidySlices } from "@/server/db/tidy";
 import { trials } from "@/server/db/trials";
 import { freshState } from "@/core/machine/state";
 import { addBegunRuns, addRunOfCard, noteBegun, storedPiece } from "@/server/work/runs";
@@ -146,4 +147,33 @@ test("a large bench arrives while others have their turn, is seen all at once, a
 
   expect(await importBundle(large)).toEqual({ printers: 1, spools: 1, kept: 0, trials: 800 });
   expect(trials.list()).toHaveLength(800);
+});
+
+test("what was removed rests in the bin, is found there, put back, and goes after its time or when the bin is emptied", () => {
+  const { printer, spool, trial } = bench();
+  const value = kept.add({ printerId: printer.id, spoolId: spool.id, setting: "fan", value: 45, trialId: trial.id });
+  trials.remove(trial.id);
+  kept.remove(value.id);
+  expect(
+    bin
+      .list()
+      .map(({ what }) => what)
+      .sort(),
+  ).toEqual(["kept value", "trial"]);
+  expect(bin.list("FAN 45")).toMatchObject([{ id: value.id, restore: `/kept/${value.id}/restore` }]);
+  expect(bin.list("nothing like it")).toEqual([]);
+  kept.restore(value.id);
+  expect(bin.list()).toMatchObject([{ table: "trials", id: trial.id, name: trial.name }]);
+
+  const rowsOf = (table: string) => database().prepare(`SELECT COUNT(*) FROM ${table}`).pluck().get();
+  const tidyAfter = (days: number) => [...tidySlices(Date.now() + days * 86_400_000)];
+  tidyAfter(REMOVED_DAYS - 1);
+  expect(rowsOf("trials")).toBe(1);
+  // A printer that a trial still speaks of outlasts it.
+  shelf.remove(printer.id);
+  expect(bin.empty()).toBe(2);
+  expect(bin.list()).toEqual([]);
+  tidyAfter(0);
+  expect([rowsOf("trials"), rowsOf("kept_values")]).toEqual([0, 1]);
+  expect(kept.get(value.id)!.trialId).toBeNull();
 });

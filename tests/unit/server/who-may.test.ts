@@ -9,7 +9,7 @@ import { join, relative } from "node:path";
 import { closeStore } from "@/server/db/connection";
 import { COOKIE, letIn, showCode } from "@/server/front/devices";
 import { answeredInFront } from "@/server/front/front";
-import { Rank, ranks, rights } from "@/server/front/who";
+import { Rank, ranks, rights } from "@/server/who";
 import type { Handler } from "@/server/http/respond";
 import { endWorkers } from "@/server/tasks/pool";
 

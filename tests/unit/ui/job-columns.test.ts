@@ -13,6 +13,7 @@ function job(
 ): JobView {
   return {
     status: {} as JobView["status"],
+    trial: null,
     log: {
       tops,
       minX: tops.map(() => 0),

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { devices } from "@/server/db/devices";
-import { rights } from "@/server/front/who";
+import { rights } from "@/server/who";
 import { readBody } from "@/server/http/body";
 import { handle, json, pathId } from "@/server/http/respond";
 import { missing } from "@/server/refused";

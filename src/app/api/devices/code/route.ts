@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { showCode } from "@/server/front/devices";
-import { rights } from "@/server/front/who";
+import { rights } from "@/server/who";
 import { readOptionalBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
 

@@ -1,4 +1,4 @@
-import { CALLER_HEADER } from "@/server/front/who";
+import { CALLER_HEADER } from "@/server/who";
 import { printerOfQuery } from "@/server/http/link";
 import { handle } from "@/server/http/respond";
 import { eventStream } from "@/server/link/event-stream";

@@ -16,7 +16,9 @@ export const GET = handle(
   (request) => {
     const job = hub().links.get(printerOfQuery(request).id)?.job;
     return json(
-      job ? { status: job.status(), log: job.program.log, samples: job.samples, marks: job.listMarks() } : null,
+      job
+        ? { status: job.status(), trial: job.trial, log: job.program.log, samples: job.samples, marks: job.listMarks() }
+        : null,
     );
   },
   { who: "reader" },
@@ -28,7 +30,7 @@ export const POST = handle(
     if ((trialId === undefined) === (fileId === undefined)) {
       throw new Refused("invalid", "Say what to send: a trialId or a fileId.", { field: "trialId" });
     }
-    const job = await startJob(printerId, trialId === undefined ? { fileId: fileId! } : { trialId }, request.signal);
+    const job = await startJob(printerId, trialId === undefined ? { fileId: fileId! } : { trialId });
     return json(job.status(), 201);
   },
   { who: "actor" },

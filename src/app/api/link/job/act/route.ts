@@ -13,7 +13,11 @@ const body = printerBody.extend({
 export const POST = handle(
   async (request) => {
     const { printerId, act } = await readBody(request, body);
-    const { job } = openLinkOf(printerId);
+    const { job, preparing } = openLinkOf(printerId);
+    if (act === "cancel" && preparing && preparing.failed === null) {
+      preparing.stop.abort();
+      return json(null);
+    }
     if (!job?.running) throw new Refused("conflict", "No job is running on this printer.");
     // What is sent then takes the printer's own time; the events tell how it goes.
     job[act]().catch((error: unknown) => log().error({ err: error, act }, "a job did not do as told"));

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { RANK_HEADER, rankIn, refuseRank } from "@/server/front/who";
+import { RANK_HEADER, rankIn, refuseRank } from "@/server/who";
 import { printerBody } from "@/server/http/link";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";

@@ -15,6 +15,7 @@ import type { Spool } from "../shelf/spool";
 /** A trial as checks see it. */
 export interface CheckedTrial extends TrialParts {
   tool: number;
+  layerHeightMm: number;
   firstLayerHeightMm: number;
   /** Only parts of a band are read on the piece. */
   readInParts: boolean;

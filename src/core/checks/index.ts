@@ -17,6 +17,7 @@ import { firstLayersUnheard } from "./first-layers-unheard";
 import { gearPassesCheck } from "./gear-passes";
 import { headClearance } from "./head-clearance";
 import { laysNothing } from "./lays-nothing";
+import { layerTooHigh } from "./layer-too-high";
 import { leftOn } from "./left-on";
 import { nothingLaid } from "./nothing-laid";
 import { notSayable } from "./not-sayable";
@@ -59,6 +60,7 @@ export const fileChecks: ProgramCheck[] = [...programChecks, laysNothing];
 export const checks: Check[] = [
   wrongTool,
   nothingLaid,
+  layerTooHigh,
   notSayable,
   proofDiffers,
   spotsDiffer,

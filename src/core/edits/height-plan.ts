@@ -8,6 +8,7 @@ import { Change } from "../heightplan/change";
 import { changesSchema } from "../heightplan/change-schema";
 import { followChanges } from "../heightplan/planned";
 import { refuse, Refusal, succeed } from "../result";
+import { checkWhole } from "../settings/whole";
 import { settingFor, SettingKey, settingKeys } from "../settings";
 import { EditContext, EditKind, PlannedForTool, printerOfFile } from "./edit";
 import { beyondPiece, foreignChanges } from "./plan-findings";
@@ -69,6 +70,10 @@ function unfitChange(changes: readonly Change[], { printer }: EditContext): Refu
   const nothing = changes.findIndex(({ settings, lines }) => Object.keys(settings).length === 0 && !lines?.length);
   if (nothing >= 0) {
     return refuse(`Change ${nothing + 1} sets nothing: give it a value.`, `changes.${nothing}.settings`);
+  }
+  for (const [i, { settings }] of changes.entries()) {
+    const whole = checkWhole(settings);
+    if (!whole.ok) return refuse(`Change ${i + 1}: ${whole.message}`, `changes.${i}.settings.${whole.field}`);
   }
   const wrongTool = changes.findIndex(({ tool = 0 }) => tool >= printer.tools);
   if (wrongTool < 0) return null;

@@ -25,6 +25,8 @@ import { Process, spacingMm } from "./process";
 export interface Stroke {
   points: Point[];
   kinds: number[];
+  /** Stretches of a bridge strand that lie on its piers: beads, where the rest is a strand. Left out where there are none. */
+  onPier?: boolean[];
   /** Closed walls start and end in one point: the seam. */
   closed: boolean;
 }
@@ -90,11 +92,14 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
 
   const shortest = process.beadWidthMm * SHORTEST_FILL_BEADS;
   /** Hatches a region, one connected part after the other. */
-  const lay = (region: Region, angle: number, distance: number, kind: number, joins: boolean) => {
+  const lay = (region: Region, angle: number, distance: number, kind: number, joins: boolean, air?: Region) => {
     for (const part of islandsOf(region)) {
       const lines = hatch(part, angle, distance);
-      const strokes = joins
-        ? joinLines(lines, kind, part, spacing)
+      const joined = joins ? joinLines(lines, kind, part, spacing) : null;
+      const strokes = joined
+        ? air === undefined
+          ? joined
+          : joined.map((stroke) => cutAtPiers(stroke, air))
         : lines.map(({ a, b }) => ({ points: [a, b], kinds: [kind], closed: false }));
       const long = strokes.filter(({ points }) => lengthMm(points) >= shortest);
       if (long.length > 0) fill.push(long);
@@ -105,7 +110,7 @@ export function fillIsland(around: IslandSurroundings, process: Process): Island
   for (const bridge of bridges) {
     const spanned = heldStrands(bridge, bridges, rest, process.beadWidthMm * HOLD_BEADS);
     if (spanned.length === 0) continue;
-    lay(spanned, bridge.angle, process.bridgePitchMm, MoveKind.bridge, true);
+    lay(spanned, bridge.angle, process.bridgePitchMm, MoveKind.bridge, true, bridge.region);
     rest = difference(rest, spanned);
   }
   let solid = rest;
@@ -206,6 +211,21 @@ export function joinLines(
     lastRow = row;
   }
   return strokes;
+}
+
+/** A stroke of strands with its stretches told apart: those over air, and those on the piers that hold them. */
+function cutAtPiers({ points, kinds, closed }: Stroke, air: Region): Stroke {
+  const cut: Required<Stroke> = { points: [points[0]], kinds: [], onPier: [], closed };
+  kinds.forEach((kind, i) => {
+    const pieces =
+      kind === MoveKind.bridge ? cutAtBorders(air, points[i], points[i + 1]) : [{ b: points[i + 1], inside: true }];
+    for (const { b, inside } of pieces) {
+      cut.points.push(b);
+      cut.kinds.push(kind);
+      cut.onPier.push(!inside);
+    }
+  });
+  return cut;
 }
 
 /** A point moved a hair towards another, so that an end on the very border counts as inside. */

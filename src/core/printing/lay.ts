@@ -60,13 +60,17 @@ export function layPrint(request: PrintRequest): LaidPrint {
     const speeds = speedsFor(process, first);
     const area = laidAreaMm2(process, slice.heightMm, false);
     const airArea = laidAreaMm2(process, slice.heightMm, true);
+    const pierArea = Math.min(airArea, process.bridgePitchMm * slice.heightMm);
     const lay = (stroke: Stroke, island: IslandPaths | null, reversed = false) => {
       const points = reversed ? [...stroke.points].reverse() : stroke.points;
       const kinds = reversed ? [...stroke.kinds].reverse() : stroke.kinds;
+      const { onPier } = stroke;
       pen.travelTo(points[0], island);
       for (let i = 0; i < kinds.length; i++) {
         const overAir = kinds[i] === MoveKind.bridge;
-        pen.layTo(points[i + 1], overAir ? airArea : area, speeds[kinds[i]], kinds[i]);
+        // On its pier a strand has the room of a layer: more would stand up as a lump.
+        const strand = onPier?.[reversed ? kinds.length - 1 - i : i] ? pierArea : airArea;
+        pen.layTo(points[i + 1], overAir ? strand : area, speeds[kinds[i]], kinds[i]);
       }
     };
     if (first) for (const stroke of strokesAround(slice, process)) lay(stroke, null);
@@ -86,7 +90,7 @@ export function layPrint(request: PrintRequest): LaidPrint {
       for (const wall of paths.walls) lay(wall, paths);
       layPartByPart(paths.fill, (stroke, reversed) => lay(stroke, paths, reversed), at);
     }
-    for (const track of slice.tracks) layTrack(pen, track, slice.heightMm, speeds, first);
+    for (const track of slice.tracks) layTrack(pen, track, slice.heightMm, process.mostFlowMm3S, speeds, first);
   });
   pen.drawBack();
   layerStarts.push(pen.table.count);
@@ -97,9 +101,17 @@ export function layPrint(request: PrintRequest): LaidPrint {
 }
 
 /** One bead of the track's own width and, where it has them, its own speeds. */
-function layTrack(pen: Pen, track: Track, layerHeightMm: number, speeds: Record<number, number>, first: boolean) {
+function layTrack(
+  pen: Pen,
+  track: Track,
+  layerHeightMm: number,
+  mostFlowMm3S: number,
+  speeds: Record<number, number>,
+  first: boolean,
+) {
   const area = beadAreaMm2(track.widthMm, layerHeightMm);
-  const usual = speeds[MoveKind.outerWall];
+  // A wide track asks for more than a wall at the same speed.
+  const usual = Math.min(speeds[MoveKind.outerWall], mostFlowMm3S / area);
   if (track.spot !== undefined) pen.goTo(track.spot);
   for (const place of track.via ?? []) pen.travelTo(place, null);
   pen.travelTo(track.points[0], null, track.isText ? TEXT_TRAVEL_MM : undefined);

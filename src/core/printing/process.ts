@@ -21,6 +21,8 @@ export interface Process {
   bridgeMmS: number;
   firstLayerMmS: number;
   travelMmS: number;
+  /** What the hot end melts with something to spare, mm³/s: no bead asks for more. */
+  mostFlowMm3S: number;
   /** Strand over air: leaner than the nozzle is wide, so that it is pulled straight. */
   bridgeStrandMm: number;
   /** Between two strands, mm: they touch, so that an underside can close. */
@@ -44,6 +46,19 @@ export interface Process {
   seamNear?: Point;
 }
 
+/** Of what the hot end melts, so much is asked for. Common practice, no source. */
+const FLOW_SHARE = 0.9;
+/** Width of a strand over air, in nozzles. */
+const BRIDGE_STRAND = 0.9;
+
+/** The fastest a bead is laid within what the hot end melts, mm/s. */
+export function fastestBeadMmS(
+  printer: Pick<Printer, "highestFlowMm3S">,
+  bead: { widthMm: number; heightMm: number },
+): number {
+  return (FLOW_SHARE * printer.highestFlowMm3S) / beadAreaMm2(bead.widthMm, bead.heightMm);
+}
+
 /** Width of a bead, mm: an eighth wider than the nozzle. */
 export function beadWidthFor(printer: Pick<Printer, "nozzleMm">): number {
   return Math.round(printer.nozzleMm * 1125) / 1000;
@@ -62,7 +77,8 @@ export function processFor(
 ): Process {
   const beadWidthMm = beadWidthFor(printer);
   const area = beadAreaMm2(beadWidthMm, heights.layerHeightMm);
-  const mostMmS = Math.min((0.9 * printer.highestFlowMm3S) / area, mostOf(spool.material, "printSpeed"));
+  const mostFlowMm3S = FLOW_SHARE * printer.highestFlowMm3S;
+  const mostMmS = Math.min(mostFlowMm3S / area, mostOf(spool.material, "printSpeed"));
   // Whole figures read better, but a wide nozzle on a weak hot end needs less than one.
   const flowLimited = (speedMmS: number) => Math.min(speedMmS, mostMmS >= 1 ? Math.floor(mostMmS) : mostMmS);
   return {
@@ -77,11 +93,12 @@ export function processFor(
     innerWallMmS: flowLimited(60),
     solidMmS: flowLimited(60),
     sparseMmS: flowLimited(80),
-    bridgeMmS: Math.min(20, flowLimited(20)),
+    bridgeMmS: Math.min(20, flowLimited(20), mostFlowMm3S / strandAreaMm2(printer.nozzleMm * BRIDGE_STRAND)),
     firstLayerMmS: flowLimited(20),
     travelMmS: Math.min(150, printer.highestFeedXyMmS),
-    bridgeStrandMm: printer.nozzleMm * 0.9,
-    bridgePitchMm: printer.nozzleMm * 0.9,
+    mostFlowMm3S,
+    bridgeStrandMm: printer.nozzleMm * BRIDGE_STRAND,
+    bridgePitchMm: printer.nozzleMm * BRIDGE_STRAND,
     smallestLayerSeconds: spool.smallestLayerSeconds * wideNozzleFactor(printer.nozzleMm),
     slowestMmS: flowLimited(8),
     retractionMm: Math.min(printer.retractionMm, mostOf(spool.material, "retractionLength")),

@@ -11,6 +11,7 @@ export const acceleration: Setting = {
   highest: 50_000,
   step: 100,
   decimals: 0,
+  whole: true,
   outlives: true,
   stored: true,
   usual: (printer) => printer.printAccelerationMmS2,

@@ -11,6 +11,7 @@ export const bedTemperature: Setting = {
   highest: 200,
   step: 5,
   decimals: 0,
+  whole: true,
   usual: (_, spool) => spool?.bedC ?? 60,
   say: (value) => succeed([`M140 S${plainNumber(value, 0)}`]),
   effective: (value) => Math.round(value),

@@ -11,6 +11,7 @@ export const nozzleTemperature: Setting = {
   highest: 500,
   step: 5,
   decimals: 0,
+  whole: true,
   perTool: true,
   // A label gives a range: its middle, on a whole step.
   usual: (_, spool) => (spool ? Math.round((spool.labelMinC + spool.labelMaxC) / 10) * 5 : 200),

@@ -1,6 +1,7 @@
 import { dialects } from "../machine/dialects";
 import { EventKind } from "../gcode/moves";
 import { succeed } from "../result";
+import { roundTo } from "../units";
 import { Setting } from "./setting";
 
 export const pressureAdvance: Setting = {
@@ -10,7 +11,7 @@ export const pressureAdvance: Setting = {
   lowest: 0,
   highest: 10,
   step: 0.02,
-  decimals: 3,
+  decimals: 4,
   perTool: true,
   outlives: true,
   stored: true,
@@ -19,7 +20,7 @@ export const pressureAdvance: Setting = {
     const line = dialects[printer.dialect].pressureAdvanceLine(value, tool);
     return line.ok ? succeed([line.value]) : line;
   },
-  effective: (value) => value,
+  effective: (value) => roundTo(value, 4),
   hear: (kind, value) => (kind === EventKind.pressureAdvance ? value : null),
-  tolerance: 0.0006,
+  tolerance: 0.00006,
 };

@@ -2,6 +2,7 @@ import { changeCycle } from "../gcode/filament-cycles";
 import { EventKind } from "../gcode/moves";
 import { LineChange } from "../gcode/moving-lines";
 import { succeed } from "../result";
+import { roundTo } from "../units";
 import { drawnBack } from "./measure";
 import { countLeft, Left, cyclesIn, firmwareLine, wishAt } from "./rewrite-retraction";
 import { Setting } from "./setting";
@@ -13,14 +14,15 @@ export const retractionLength: Setting = {
   lowest: 0,
   highest: 20,
   step: 0.5,
-  decimals: 2,
+  decimals: 3,
   outlives: true,
   stored: true,
   usual: (printer) => printer.retractionMm,
   say: (value, printer) => firmwareLine(printer, { lengthMm: value }),
   inside: {
     on: (printer) => !printer.firmwareRetraction,
-    process: (process, retractionMm) => ({ ...process, retractionMm }),
+    // No finer than it is said on the piece and in the header.
+    process: (process, value) => ({ ...process, retractionMm: roundTo(value, 3) }),
     rewrite: {
       keeps: "filament",
       changes(lines, wanted, tool) {
@@ -39,7 +41,7 @@ export const retractionLength: Setting = {
       },
     },
   },
-  effective: (value) => value,
+  effective: (value) => roundTo(value, 3),
   hear: (kind, value) => (kind === EventKind.firmwareRetractLength ? value : null),
   measure: drawnBack,
   tolerance: 0.002,

@@ -19,6 +19,8 @@ export interface Setting {
   /** A step worth trying. */
   step: number;
   decimals: number;
+  /** Printers are told whole figures of it: what lies between is refused where it is typed, for it would be rounded in silence. */
+  whole?: boolean;
   /** Every tool has a value of its own; otherwise there is one for the whole printer. */
   perTool?: boolean;
   /** The firmware keeps it when a print is over: a print that changes it says its value at the start, and sets it back at the end. */

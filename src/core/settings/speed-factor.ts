@@ -11,6 +11,7 @@ export const speedFactor: Setting = {
   highest: 500,
   step: 10,
   decimals: 0,
+  whole: true,
   outlives: true,
   // 100 % is what a factor is defined by.
   usual: () => 100,

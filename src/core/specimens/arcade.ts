@@ -12,12 +12,13 @@
  * where layers do not bond, and nowhere else.
  */
 import { rectangle, Ring } from "../geometry/polygons";
-import { bandFaces } from "./band-faces";
+import { bandFaces, readableFaceMm } from "./band-faces";
 import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, Storey, storeysOf } from "./storeys";
 
 const LONG_SPAN_MM = 30;
 const SHORT_SPAN_MM = 15;
+/** Wider where wide beads want more room for the value. */
 const POST_WIDTH_MM = 9;
 const POST_DEPTH_MM = 4.8;
 /** The rear post only holds a bridge. */
@@ -38,26 +39,35 @@ const FIN_GAP_MM = 1;
 const FIN_FROM_MM = 0.5;
 const BASE_MARGIN_MM = 1.5;
 
-const innerWidth = POST_WIDTH_MM + LONG_SPAN_MM + WALL_WIDTH_MM + OVERHANG_REACH_MM;
-const innerDepth = POST_DEPTH_MM + SHORT_SPAN_MM + REAR_MM;
-const left = -innerWidth / 2;
-const front = -innerDepth / 2;
-const postRight = left + POST_WIDTH_MM;
-const wallLeft = postRight + LONG_SPAN_MM;
-const wallRight = wallLeft + WALL_WIDTH_MM;
-const wallBack = front + WALL_DEPTH_MM;
-const rearFront = front + POST_DEPTH_MM + SHORT_SPAN_MM;
-const pinLeft = (wallLeft + wallRight - PIN_MM) / 2;
-const pinFront = wallBack + PIN_GAP_MM;
-
-const postA = rectangle(left, front, postRight, front + POST_DEPTH_MM);
-const postC = rectangle(left, rearFront, left + REAR_MM, rearFront + REAR_MM);
-const wallB = rectangle(wallLeft, front, wallRight, wallBack);
-const pin = rectangle(pinLeft, pinFront, pinLeft + PIN_MM, pinFront + PIN_MM);
-// Decks reach into what holds them by half a millimetre, so that the union is one piece.
-const longDeck = rectangle(postRight - 0.5, front, wallLeft + 0.5, front + DECK_WIDTH_MM);
-const shortDeck = rectangle(left, front + POST_DEPTH_MM - 0.5, left + DECK_WIDTH_MM, rearFront + 0.5);
-const pinDeck = rectangle(pinLeft, wallBack - 0.5, pinLeft + PIN_MM, pinFront + 0.5);
+/** Everything that stands, for a post of this width. */
+function layoutOf(postWidthMm: number) {
+  const innerWidth = postWidthMm + LONG_SPAN_MM + WALL_WIDTH_MM + OVERHANG_REACH_MM;
+  const innerDepth = POST_DEPTH_MM + SHORT_SPAN_MM + REAR_MM;
+  const left = -innerWidth / 2;
+  const front = -innerDepth / 2;
+  const postRight = left + postWidthMm;
+  const wallLeft = postRight + LONG_SPAN_MM;
+  const wallRight = wallLeft + WALL_WIDTH_MM;
+  const wallBack = front + WALL_DEPTH_MM;
+  const rearFront = front + POST_DEPTH_MM + SHORT_SPAN_MM;
+  const pinLeft = (wallLeft + wallRight - PIN_MM) / 2;
+  const pinFront = wallBack + PIN_GAP_MM;
+  return {
+    ...{ innerWidth, innerDepth, left, front, postRight, wallLeft, wallRight, rearFront, pinFront },
+    upright: [
+      rectangle(left, front, postRight, front + POST_DEPTH_MM),
+      rectangle(left, rearFront, left + REAR_MM, rearFront + REAR_MM),
+      rectangle(wallLeft, front, wallRight, wallBack),
+      rectangle(pinLeft, pinFront, pinLeft + PIN_MM, pinFront + PIN_MM),
+    ],
+    // Decks reach into what holds them by half a millimetre, so that the union is one piece.
+    decks: [
+      rectangle(postRight - 0.5, front, wallLeft + 0.5, front + DECK_WIDTH_MM),
+      rectangle(left, front + POST_DEPTH_MM - 0.5, left + DECK_WIDTH_MM, rearFront + 0.5),
+      rectangle(pinLeft, wallBack - 0.5, pinLeft + PIN_MM, pinFront + 0.5),
+    ],
+  };
+}
 
 /** How far the fin of `degrees` reaches out at `heightMm` above the storey's floor, mm. */
 function finReachMm(degrees: number, heightMm: number, bandHeightMm: number, deckMm: number): number {
@@ -69,7 +79,10 @@ function finReachMm(degrees: number, heightMm: number, bandHeightMm: number, dec
 
 function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): PieceShape {
   const storeys = storeysOf(plan);
-  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: left, widthMm: POST_WIDTH_MM, beadWidthMm });
+  const postWidthMm = readableFaceMm(beadWidthMm, POST_WIDTH_MM);
+  const { innerWidth, innerDepth, left, front, postRight, wallLeft, wallRight, rearFront, pinFront, upright, decks } =
+    layoutOf(postWidthMm);
+  const faces = bandFaces(plan, labels, storeys.edgesMm, { minX: left, widthMm: postWidthMm, beadWidthMm });
   const grown = (minX: number, minY: number, maxX: number, maxY: number) =>
     rectangle(minX - BASE_MARGIN_MM, minY - BASE_MARGIN_MM, maxX + BASE_MARGIN_MM, maxY + BASE_MARGIN_MM);
   // Strips from post to post instead of a plate: a third of its area, and it lies flat.
@@ -87,9 +100,9 @@ function shape({ plan, labels, beadWidthMm, layerHeightMm }: SpecimenRequest): P
   ];
 
   function storeyAt({ index, heightMm, aboveMm }: Storey, z: number): Ring[] {
-    const rings: Ring[] = [postA, postC, wallB, pin];
+    const rings: Ring[] = [...upright];
     const deckMm = Math.min(DECK_LAYERS * layerHeightMm, heightMm / 2);
-    if (aboveMm > heightMm - deckMm) rings.push(longDeck, shortDeck, pinDeck);
+    if (aboveMm > heightMm - deckMm) rings.push(...decks);
     OVERHANG_DEGREES.forEach((degrees, fin) => {
       const reach = finReachMm(degrees, aboveMm, heightMm, deckMm);
       if (reach < 0.02) return;

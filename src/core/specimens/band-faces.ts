@@ -18,6 +18,8 @@ const GAP_BEADS = 1.4;
 const HOLLOW_MM = 0.5;
 const THIN_STROKE_MM = 0.8;
 const WIDE_STROKE = 2.5;
+/** A post grows by no more than this for its digits. */
+const MOST_WIDENED_MM = 1.5;
 
 export interface BandFaces {
   /** Boxes on the face of each band. */
@@ -96,16 +98,38 @@ function strokeBoxes(
   const fives = Math.floor(number / 5);
   const thin = Math.max(THIN_STROKE_MM, face.beadWidthMm * STROKE_BEADS);
   const gap = Math.max(THIN_STROKE_MM, face.beadWidthMm * GAP_BEADS);
-  const widths = [...Array<number>(fives).fill(thin * WIDE_STROKE), ...Array<number>(number % 5).fill(thin)];
-  const whole = widths.reduce((sum, width) => sum + width + gap, -gap);
-  if (whole > face.widthMm) return [];
+  const wide = Array<number>(fives).fill(thin * WIDE_STROKE);
+  const narrow = Array<number>(number % 5).fill(thin);
   const margin = Math.min(0.4, heightMm * 0.25);
-  let x = face.minX + (face.widthMm - whole) / 2;
-  return widths.map((width) => {
-    const box = { minX: x, maxX: x + width, minZ: floorMm + margin, maxZ: floorMm + heightMm - margin };
-    x += width + gap;
-    return box;
-  });
+  const row = (widths: number[], minZ: number, maxZ: number): FaceBox[] | null => {
+    const whole = widths.reduce((sum, width) => sum + width + gap, -gap);
+    if (whole > face.widthMm + 1e-6) return null;
+    let x = face.minX + (face.widthMm - whole) / 2;
+    return widths.map((width) => {
+      const box = { minX: x, maxX: x + width, minZ, maxZ };
+      x += width + gap;
+      return box;
+    });
+  };
+  const [from, to] = [floorMm + margin, floorMm + heightMm - margin];
+  const oneRow = row([...wide, ...narrow], from, to);
+  if (oneRow) return oneRow;
+  // Wide beads: those that count five above those that count one.
+  const rowMm = (to - from - HOLLOW_MM) / 2;
+  if (wide.length === 0 || narrow.length === 0 || rowMm < LOWEST_STROKES_MM) return [];
+  const [upper, lower] = [row(wide, to - rowMm, to), row(narrow, from, from + rowMm)];
+  return upper && lower ? [...upper, ...lower] : [];
+}
+
+/** The width of a face on which three digits, or four strokes, can be read, mm; at least `usualMm`. */
+export function readableFaceMm(beadWidthMm: number, usualMm: number): number {
+  const stroke = Math.max(THIN_STROKE_MM, beadWidthMm * STROKE_BEADS);
+  const gap = Math.max(THIN_STROKE_MM, beadWidthMm * GAP_BEADS);
+  const strokesMm = 4 * stroke + 3 * gap;
+  const digitsMm = 3 * (2 * beadWidthMm * STROKE_BEADS + beadWidthMm * GAP_BEADS) + 2 * beadWidthMm * GAP_BEADS;
+  // A wide nozzle's digits would need a wide wall: strokes are counted then.
+  const wantedMm = digitsMm <= usualMm + MOST_WIDENED_MM ? Math.max(digitsMm, strokesMm) : strokesMm;
+  return Math.max(usualMm, Math.ceil(2 * wantedMm) / 2);
 }
 
 function sayLegend(digits: number, strokes: number, nothing: number): string {

@@ -113,6 +113,7 @@ function asChecked({ trial, printer, spool, kept }: TrialInput, { shape }: Built
     fixed,
     options,
     tool,
+    layerHeightMm: trial.layerHeightMm,
     firstLayerHeightMm,
     readInParts: spread !== undefined,
     overAir: sayOverAirFan(trial.fixed.fan, optionsOf(trialKindFor(trial.kind).options, trial.options, printer)),

@@ -1,3 +1,4 @@
+import { beadWidthFor, fastestBeadMmS, usualLayerMm } from "../printing/process";
 import { Printer } from "../shelf/printer";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
@@ -8,6 +9,16 @@ const LONG_WAY_FROM_MM = 2.5;
 
 function hasLongWay(printer: Printer): boolean {
   return printer.retractionMm >= LONG_WAY_FROM_MM;
+}
+
+/** The two speeds, as far as the hot end comes along: a starved stretch would look like a wrong advance. */
+const SLOW_MM_S = 20;
+const FAST_MM_S = 80;
+
+function fastFor(printer: Printer): number {
+  const mostMmS = fastestBeadMmS(printer, { widthMm: beadWidthFor(printer), heightMm: usualLayerMm(printer) });
+  const stepMmS = mostMmS >= 30 ? 10 : 1;
+  return Math.max(10, Math.min(FAST_MM_S, Math.floor(mostMmS / stepMmS) * stepMmS));
 }
 
 const mostFor = (printer: Printer) => (hasLongWay(printer) ? 1 : 0.12);
@@ -31,7 +42,17 @@ export const pressureAdvance: TrialKind = {
       usual: "lines",
       remakes: true,
     },
-    { key: "slowMmS", label: "Slow", kind: "number", unit: "mm/s", low: 5, high: 200, step: 5, decimals: 0, usual: 20 },
+    {
+      key: "slowMmS",
+      label: "Slow",
+      kind: "number",
+      unit: "mm/s",
+      low: 5,
+      high: 200,
+      step: 5,
+      decimals: 0,
+      usual: (printer) => Math.min(SLOW_MM_S, Math.max(5, Math.floor(fastFor(printer) / 4))),
+    },
     {
       key: "fastMmS",
       label: "Fast",
@@ -41,7 +62,7 @@ export const pressureAdvance: TrialKind = {
       high: 500,
       step: 10,
       decimals: 0,
-      usual: 80,
+      usual: fastFor,
     },
   ],
   specimen: ({ form }) => (form === "lines" ? "advance-lines" : "advance-tower"),

@@ -9,14 +9,19 @@ import { PieceShape } from "../specimens/specimen";
 import { plainNumber } from "../units";
 
 const PRIME_MM = 60;
-/** Filament that fills the nozzle whatever it had lost: 10 to 20 mm (common practice, no source). */
-const PRIME_FILAMENT_MM = 15;
+/** What fills the nozzle whatever it had lost, mm³: 10 to 20 mm of 1.75 mm filament (common practice, no source). */
+const PRIME_MM3 = 36;
 const PRIME_GAP_MM = 9;
 const EDGE_MM = 4;
-/** Between the way there and the way back. */
-const PASS_MM = 1.6;
+/** Between the way there and the way back, at least. */
+const LEAST_PASS_MM = 1.6;
+/** Beads of a first layer lie so much further apart than they are wide, mm. */
+const PASS_GAP_MM = 0.1;
 /** Every print ends drawn back by so much, and every print begins by giving it back. */
 export const REST_MM = 1;
+
+/** Cross-section of each of the two passes, mm². */
+const PRIME_AREA_MM2 = PRIME_MM3 / (2 * PRIME_MM);
 
 export interface PrimeLine {
   from: Point;
@@ -29,14 +34,15 @@ export function primeLine(process: Process, printer: Printer, centre: Point, sha
   const pieceFront = centre.y - shape.depthMm / 2 - PRIME_GAP_MM - brimMm;
   let y = Math.min(pieceFront, centre.y - bedDepthMm(printer) / 2 + EDGE_MM);
   const x = centre.x - PRIME_MM / 2;
+  const passMm = Math.max(LEAST_PASS_MM, PRIME_AREA_MM2 / process.firstLayerHeightMm + PASS_GAP_MM);
   while (y < centre.y && (outsideBedMm(printer, x, y) > -2 || outsideBedMm(printer, x + PRIME_MM, y) > -2)) y += 1;
-  return { from: { x, y }, to: { x, y: y + PASS_MM } };
+  return { from: { x, y }, to: { x, y: y + passMm } };
 }
 
 /** Gives back what the last print left, lays the lines and draws the filament back, as the first layer will give it back. */
 export function writePrime(out: ByteWriter, first: Process, { from, to }: PrimeLine): void {
   const z = first.firstLayerHeightMm;
-  const fed = plainNumber(PRIME_FILAMENT_MM / 2, 5);
+  const fed = plainNumber((PRIME_AREA_MM2 * PRIME_MM) / filamentAreaMm2(first.filamentDiameterMm), 5);
   const feed = Math.round(Math.min(first.firstLayerMmS, primeMmS(first)) * 60);
   const drawn = Math.round(first.retractionMmS * 60);
   out.line(`; prime the nozzle; a print before this one ended drawn back by ${REST_MM} mm`);
@@ -51,9 +57,8 @@ export function writePrime(out: ByteWriter, first: Process, { from, to }: PrimeL
 }
 
 /** How fast a bead so fat is laid, mm/s: as much a second as the outer wall takes. */
-function primeMmS({ outerWallMmS, beadWidthMm, layerHeightMm, filamentDiameterMm }: Process): number {
-  const flowMm3S = outerWallMmS * beadWidthMm * layerHeightMm;
-  return flowMm3S / ((PRIME_FILAMENT_MM * filamentAreaMm2(filamentDiameterMm)) / (2 * PRIME_MM));
+function primeMmS({ outerWallMmS, beadWidthMm, layerHeightMm }: Process): number {
+  return (outerWallMmS * beadWidthMm * layerHeightMm) / PRIME_AREA_MM2;
 }
 
 /** The line that leaves the filament drawn back by what the next print expects; none if it is already. */

@@ -13,6 +13,10 @@ import { stackBands, usualFixed } from "./rounds";
 const LOWEST_MM_S = 30;
 const BANDS = 6;
 const PAST_LIMIT = 1.2;
+const HALF = 0.5;
+/** A round spans at least so many times its lowest speed. */
+const LEAST_SPAN = 2;
+const MOST_ROUNDING = 1.1;
 
 /**
  * The highest speed worth trying, mm/s: past the hot end's own limit, so that there is a band that shows it, but held for half of the long
@@ -22,15 +26,25 @@ function mostMmS(printer: Printer, spool: Spool, layerHeightMm: number): number 
   const limitMmS = printer.highestFlowMm3S / beadAreaMm2(beadWidthFor(printer), layerHeightMm);
   const heldMmS = Math.sqrt(printer.printAccelerationMmS2 * longSideMm(roomOn(printer)) * 0.5);
   const borneMmS = mostOf(spool.material, "printSpeed");
-  return Math.min(Math.max(LOWEST_MM_S * 2, Math.min(limitMmS * PAST_LIMIT, heldMmS)), borneMmS * PAST_LIMIT);
+  return Math.min(limitMmS * PAST_LIMIT, Math.max(LEAST_SPAN * lowestMmS(limitMmS), heldMmS), borneMmS * PAST_LIMIT);
+}
+
+/** The lowest speed worth trying, mm/s: half of what the hot end melts, where that is less than anybody prints. */
+const lowestMmS = (limitMmS: number) => Math.min(LOWEST_MM_S, Math.max(5, Math.round(limitMmS * HALF)));
+
+/** A step that reads well, never so much larger that the last band lies far past what is wanted. */
+function evenStep(mmS: number): number {
+  if (mmS < 5) return Math.max(1, Math.floor(mmS));
+  const rounded = Math.round(mmS / 5) * 5;
+  return rounded > mmS * MOST_ROUNDING ? Math.floor(mmS / 5) * 5 : rounded;
 }
 
 /** The speeds to try, in even steps from the lowest; faster ones than the axes are left out. */
 function speedsFor(printer: Printer, spool: Spool, layerHeightMm: number): { values: number[]; leftOut: number } {
   const most = mostMmS(printer, spool, layerHeightMm);
   // Where little is borne, the lowest is half of it.
-  const lowest = Math.min(LOWEST_MM_S, Math.max(5, Math.round(most / 10) * 5));
-  const stepMmS = Math.max(5, Math.round((most - lowest) / (BANDS - 1) / 5) * 5);
+  const lowest = Math.min(lowestMmS(most / PAST_LIMIT), Math.max(5, Math.round(most / 10) * 5));
+  const stepMmS = evenStep((most - lowest) / (BANDS - 1));
   const borneMmS = mostOf(spool.material, "printSpeed") * PAST_LIMIT;
   const wide = Array.from({ length: BANDS }, (_, i) => lowest + i * stepMmS).filter((value) => value <= borneMmS);
   const values = wide.filter((value) => value <= printer.highestFeedXyMmS);

@@ -1,3 +1,4 @@
+import { plainNumber } from "../units";
 import { TrialKind } from "./kind";
 import { needs } from "./need";
 import { overAirOption } from "./over-air-fan";
@@ -32,6 +33,12 @@ export const temperature: TrialKind = {
     const low = Math.min(spool.labelMinC, high);
     const stack = { key: "nozzleTemperature" as const, bandMm: BAND_MM, lowestBandMm: 4 };
     const { plan, notes } = stackBands(request, { ...stack, values: labelValues(low, high) });
+    if (high - low < 2 * STEP_C) {
+      const range = high - low < 1 ? `${plainNumber(high)} °C only` : `${plainNumber(low)} to ${plainNumber(high)} °C`;
+      notes.push(
+        `The label says ${range}: that leaves little to compare. Add bands around it, as far as you trust the label.`,
+      );
+    }
     return { plan, fixed: usualFixed(request, ["nozzleTemperature"]), notes };
   },
   reads: {

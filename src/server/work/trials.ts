@@ -4,6 +4,7 @@ import { accelerationCeiling } from "@/core/firmware/values/ceiling";
 import { layerTops } from "@/core/heightplan/layer-grid";
 import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
+import { checkWhole } from "@/core/settings/whole";
 import { usualLayerMm } from "@/core/printing/process";
 import { trialKindFor } from "@/core/trials";
 import { forPrinter, forSpool } from "@/core/trials/copy";
@@ -104,6 +105,22 @@ export function firstTrial(
     // A plan of one's own may set what the first round holds fixed.
     fixed: wanted.fixed ?? withoutVaried(fixed, wanted.plan),
   };
+}
+
+/** Refuses values that the printer would be told rounded, where a plan or fixed values name them. */
+export function refuseFractions({ plan, fixed }: { plan?: HeightPlan; fixed?: SettingValues }): void {
+  const named: [field: string, values: SettingValues][] = [
+    ...(plan?.bands ?? []).map(({ settings }, i): [string, SettingValues] => [`plan.bands.${i}.settings`, settings]),
+    ...(plan?.sideBySide?.values ?? []).map((value, i): [string, SettingValues] => [
+      `plan.sideBySide.values.${i}`,
+      { [plan!.sideBySide!.setting]: value },
+    ]),
+    ["fixed", fixed ?? {}],
+  ];
+  for (const [field, values] of named) {
+    const checked = checkWhole(values);
+    if (!checked.ok) throw new Refused("invalid", checked.message, { field: `${field}.${checked.field}` });
+  }
 }
 
 /** The heights of the sheet that is to be a trial's piece, null for none; refused where it can be none, or the kind needs its own. */

@@ -1,6 +1,6 @@
 import { newTrialSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
-import { checkPair, firstTrial, topsOfSheet, withBands } from "@/server/work/trials";
+import { checkPair, firstTrial, refuseFractions, topsOfSheet, withBands } from "@/server/work/trials";
 import { briefTrials } from "@/server/work/pages";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
@@ -15,6 +15,7 @@ export const POST = handle(
   async (request) => {
     const wanted = await readBody(request, newTrialSchema);
     checkPair(wanted.printerId, wanted.spoolId);
+    refuseFractions(wanted);
     const tops = await topsOfSheet(wanted, request.signal);
     return json(withBands(trials.add(firstTrial(wanted, tops))), 201);
   },

@@ -3,7 +3,7 @@ import { checkOptions } from "@/core/options/option";
 import { trialChangeSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
 import { trialOf } from "@/server/http/trials";
-import { checkPair, withBands } from "@/server/work/trials";
+import { checkPair, refuseFractions, withBands } from "@/server/work/trials";
 import { checked, readChange } from "@/server/http/body";
 import { handle, json, pathId } from "@/server/http/respond";
 import { Refused, missing } from "@/server/refused";
@@ -15,6 +15,7 @@ export const PUT = handle(
     // The body first: what stands in the trial is looked at when nothing can come in between any more.
     const { body, seen } = await readChange(request);
     const changes = checked(body, trialChangeSchema);
+    refuseFractions(changes);
     const before = trialOf(params);
     const wanted = { ...before, ...changes };
     if (changes.printerId !== undefined || changes.spoolId !== undefined) checkPair(wanted.printerId, wanted.spoolId);

@@ -7,11 +7,15 @@ import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
 import { fileChecks } from ".";
 
-/** The checks of every program, and what only a file of somebody else's can have: worst first. */
-export function checkFile(report: ProgramReport, printer: Printer): Finding[] {
+/**
+ * The checks of every program, and what only a file of somebody else's can have: worst first.
+ *
+ * @param checks those of files that are to print, if nothing else is said
+ */
+export function checkFile(report: ProgramReport, printer: Printer, checks = fileChecks): Finding[] {
   const context = { report, printer, trial: null };
   return worstFirst([
-    ...fileChecks.flatMap((check) => check.run(context)),
+    ...checks.flatMap((check) => check.run(context)),
     ...earlierPlan(report),
     ...ownTemperatures(report),
     ...damagedLines(report),

@@ -22,7 +22,25 @@ function fromPath(path: IntPoint[]): Ring {
   return path.map(({ X, Y }) => ({ x: X / SCALE, y: Y / SCALE }));
 }
 
+const NOTHING: Region = [];
+/** Answers by the very regions they were asked with, which nobody changes: two in three of a build are asked again. They go with their regions. */
+const keptClips = new Map<number, WeakMap<Region, WeakMap<Region, Region>>>();
+const keptOffsets = new WeakMap<Region, Map<string, Region[]>>();
+
+/** What a map holds for a key, made where it holds nothing. */
+function kept<K, V>(map: { get(key: K): V | undefined; set(key: K, value: V): unknown }, key: K, make: () => V): V {
+  let value = map.get(key);
+  if (value === undefined) map.set(key, (value = make()));
+  return value;
+}
+
 function clip(type: number, subject: Region, other: Region): Region {
+  const ofType = kept(keptClips, type, () => new WeakMap<Region, WeakMap<Region, Region>>());
+  const ofSubject = kept(ofType, subject, () => new WeakMap<Region, Region>());
+  return kept(ofSubject, other, () => clipAnew(type, subject, other));
+}
+
+function clipAnew(type: number, subject: Region, other: Region): Region {
   const clipper = new ClipperLib.Clipper();
   clipper.AddPaths(subject.map(toPath), PolyType.ptSubject, true);
   if (other.length > 0) clipper.AddPaths(other.map(toPath), PolyType.ptClip, true);
@@ -33,8 +51,9 @@ function clip(type: number, subject: Region, other: Region): Region {
 
 /** All that lies in any of the rings. */
 export function union(...regions: Region[]): Region {
-  const all = regions.flat();
-  return all.length === 0 ? [] : clip(ClipType.ctUnion, all, []);
+  const full = regions.filter((region) => region.length > 0);
+  if (full.length === 0) return [];
+  return clip(ClipType.ctUnion, full.length === 1 ? full[0] : full.flat(), NOTHING);
 }
 
 /** All of `region` that does not lie in `taken`. */
@@ -56,6 +75,11 @@ export function offset(region: Region, deltaMm: number): Region {
 /** The region grown or shrunk by several distances at once: cheaper than one by one. */
 export function offsets(region: Region, deltasMm: number[]): Region[] {
   if (region.length === 0) return deltasMm.map(() => []);
+  const ofRegion = kept(keptOffsets, region, () => new Map<string, Region[]>());
+  return kept(ofRegion, deltasMm.join(), () => offsetsAnew(region, deltasMm));
+}
+
+function offsetsAnew(region: Region, deltasMm: number[]): Region[] {
   const worker = new ClipperLib.ClipperOffset(2, 0.02 * SCALE);
   worker.AddPaths(region.map(toPath), JoinType.jtMiter, EndType.etClosedPolygon);
   return deltasMm.map((deltaMm) => {

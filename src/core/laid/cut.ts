@@ -2,6 +2,7 @@
 import { MoveKind } from "../gcode/moves";
 import type { ProgramTables } from "../gcode/tables";
 import { USUAL_FILAMENT_MM2 } from "../material/bead";
+import type { LayerSpan } from "./kinds";
 import { fromX, fromY, strandsOf } from "./strands";
 
 export interface CutBead {
@@ -23,6 +24,16 @@ export interface Cut {
 /** Beads closer than this across stand on one another, in beads. */
 const SAME_COLUMN = 0.6;
 
+/** The layers a cut looks at: those of its height, and a millimetre below. */
+export function cutLayers(
+  layers: ProgramTables["layers"],
+  { atMm, heightMm }: { atMm: number; heightMm: number },
+): LayerSpan {
+  const isNear = ({ zMm }: { zMm: number }) => zMm > atMm - 1 && zMm <= atMm + heightMm;
+  const from = layers.findIndex(isNear);
+  return from < 0 ? { from: 0, to: 0 } : { from, to: layers.findLastIndex(isNear) + 1 };
+}
+
 /**
  * Cuts along X, `widthMm` wide from the left side of the layer in which `atMm` lies, `heightMm` high from there.
  *
@@ -33,7 +44,8 @@ export function cutThrough(
   kind: Uint8Array,
   { atMm, widthMm, heightMm }: { atMm: number; widthMm: number; heightMm: number },
 ): Cut {
-  const near = layers.filter(({ zMm }) => zMm > atMm - 1 && zMm <= atMm + heightMm);
+  const { from, to } = cutLayers(layers, { atMm, heightMm });
+  const near = layers.slice(from, to);
   const room = { minX: Infinity, minY: Infinity, maxY: -Infinity };
   for (const { firstPrintMove, lastMove } of near) {
     for (let i = firstPrintMove; i <= lastMove; i++) {

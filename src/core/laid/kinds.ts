@@ -22,9 +22,27 @@ export interface LineKinds {
   from: "comments" | "geometry";
 }
 
-/** The kinds of all moves. `onLayer` hears how many layers were looked at. */
-export function kindsOf(tables: ProgramTables, onLayer: (done: number) => void = () => undefined): LineKinds {
-  return saidKindsOf(tables) ?? { kind: seenKinds(tables, onLayer), from: "geometry" };
+/** Layers of a program, from the first (included) to the last (excluded), counted from 0. */
+export interface LayerSpan {
+  from: number;
+  to: number;
+}
+
+/**
+ * The kinds of the moves, of some layers alone where `span` says which: a layer is told by itself and the one below, the first also by the
+ * second. `onLayer` hears how many layers were looked at.
+ */
+export function kindsOf(
+  tables: ProgramTables,
+  onLayer: (done: number) => void = () => undefined,
+  span?: LayerSpan,
+): LineKinds {
+  const said = saidKindsOf(tables);
+  if (said) return said;
+  const layers = span
+    ? tables.layers.slice(Math.max(0, span.from - 1), Math.max(span.to, span.from === 0 ? 2 : 0))
+    : tables.layers;
+  return { kind: seenKinds({ ...tables, layers }, onLayer), from: "geometry" };
 }
 
 /** The kinds as comments say them; null where they do not. */

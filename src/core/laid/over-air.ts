@@ -93,6 +93,7 @@ interface Run {
 
 /** Stretches of one strand over air, those held by the lines of a fill left out. */
 export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerRaster): AirStretch[] {
+  if (!mayHang(moves, strand, below)) return [];
   const { starts, runs } = runsOf(moves, strand, below);
   const stretches: AirStretch[] = [];
   runs.forEach((run, i) => {
@@ -121,6 +122,39 @@ export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerR
     });
   });
   return stretches;
+}
+
+/** A stretch of `SHORTEST_SPAN_MM` holds so many places in a row that are a quarter of it apart. */
+const IN_A_ROW = 4;
+
+/** Whether a strand can have a stretch over air at all: looks at some of the places `runsOf` looks at, and at no others. */
+function mayHang(moves: MoveTable, strand: Strand, below: LayerRaster): boolean {
+  const apartMm = SHORTEST_SPAN_MM / IN_A_ROW;
+  const stride = Math.max(1, Math.floor(apartMm / below.cellMm));
+  let inARow = 0;
+  let sinceMm = Infinity;
+  let x0 = fromX(moves, strand.firstMove);
+  let y0 = fromY(moves, strand.firstMove);
+  for (let move = strand.firstMove; move <= strand.lastMove; move++) {
+    const x1 = moves.x[move];
+    const y1 = moves.y[move];
+    const lengthMm = Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0));
+    const isLast = move === strand.lastMove;
+    const nextMm = isLast ? Infinity : Math.hypot(moves.x[move + 1] - x1, moves.y[move + 1] - y1);
+    // Of many short moves one in so many millimetres is looked at.
+    if (sinceMm + lengthMm > apartMm || nextMm > apartMm) {
+      const steps = Math.max(1, Math.ceil(lengthMm / below.cellMm));
+      for (let i = 0; ; i = Math.min(steps, i + stride)) {
+        if (below.at(x0 + ((x1 - x0) * i) / steps, y0 + ((y1 - y0) * i) / steps) !== 0) inARow = 0;
+        else if (++inARow >= IN_A_ROW) return true;
+        if (i === steps) break;
+      }
+      sinceMm = 0;
+    } else sinceMm += lengthMm;
+    x0 = x1;
+    y0 = y1;
+  }
+  return false;
 }
 
 function runsOf(moves: MoveTable, strand: Strand, below: LayerRaster): { starts: number[]; runs: Run[] } {

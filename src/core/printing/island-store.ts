@@ -10,6 +10,8 @@ import { Island, Section, Slice } from "./slices";
 const MOST_KEPT = 20_000;
 const keptLayers = new Map<string, IslandPaths[]>();
 const keptIslands = new Map<string, IslandPaths>();
+/** Islands of a layer as one region: the same one each time, so that what is cut with it is known again. */
+const keptTogether = new Map<string, Region>();
 
 /**
  * The filled islands of a layer, in the order of its section, from the store where this situation was met before. Two
@@ -76,5 +78,16 @@ function distinct(islands: Island[][]): Region[] {
   const ids = islands.map((list) => list.map(({ id }) => id).join(","));
   return islands
     .filter((_, i) => i === 0 || ids[i] !== ids[i - 1])
-    .map((list) => (list.length === 1 ? list[0].region : list.flatMap(({ region }) => region)));
+    .map((list) => (list.length === 1 ? list[0].region : together(list)));
+}
+
+function together(list: Island[]): Region {
+  const key = list.map(({ id }) => id).join();
+  let region = keptTogether.get(key);
+  if (!region) {
+    region = list.flatMap((island) => island.region);
+    if (keptTogether.size > MOST_KEPT) keptTogether.clear();
+    keptTogether.set(key, region);
+  }
+  return region;
 }

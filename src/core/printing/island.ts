@@ -221,7 +221,7 @@ function cutAtPiers({ points, kinds, closed }: Stroke, air: Region): Stroke {
       kind === MoveKind.bridge ? cutAtBorders(air, points[i], points[i + 1]) : [{ b: points[i + 1], inside: true }];
     for (const { b, inside } of pieces) {
       cut.points.push(b);
-      cut.kinds.push(kind);
+      cut.kinds.push(inside ? kind : MoveKind.solid);
       cut.onPier.push(!inside);
     }
   });

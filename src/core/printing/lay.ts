@@ -67,10 +67,10 @@ export function layPrint(request: PrintRequest): LaidPrint {
       const { onPier } = stroke;
       pen.travelTo(points[0], island);
       for (let i = 0; i < kinds.length; i++) {
-        const overAir = kinds[i] === MoveKind.bridge;
-        // On its pier a strand has the room of a layer: more would stand up as a lump.
-        const strand = onPier?.[reversed ? kinds.length - 1 - i : i] ? pierArea : airArea;
-        pen.layTo(points[i + 1], overAir ? strand : area, speeds[kinds[i]], kinds[i]);
+        // On its pier a strand has the room of a layer: more would stand up as a lump. It goes as slowly there as over air.
+        const isOnPier = onPier?.[reversed ? kinds.length - 1 - i : i] === true;
+        const ownArea = isOnPier ? pierArea : kinds[i] === MoveKind.bridge ? airArea : area;
+        pen.layTo(points[i + 1], ownArea, speeds[isOnPier ? MoveKind.bridge : kinds[i]], kinds[i]);
       }
     };
     if (first) for (const stroke of strokesAround(slice, process)) lay(stroke, null);

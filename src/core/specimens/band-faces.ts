@@ -10,6 +10,8 @@ import { FaceBox, textBoxes, TextSize, textWidthMm } from "./digits";
 export const RAISED_MM = 0.5;
 /** A band lower than this has no room for digits. */
 export const LOWEST_LABELLED_MM = 3.5;
+/** Below and above digits together, at least, mm. */
+const LEAST_MARGINS_MM = 0.9;
 const LOWEST_STROKES_MM = 0.8;
 /** What a stroke must measure to be laid at all, and the gap between two to be seen, in bead widths. */
 const STROKE_BEADS = 1.25;
@@ -73,7 +75,9 @@ function digitSize(
 ): TextSize | null {
   if (bandHeightMm < LOWEST_LABELLED_MM) return null;
   const least = beadWidthMm * STROKE_BEADS;
-  const heightMm = Math.min(5, bandHeightMm - 1.2);
+  // Wide beads need all the height there is.
+  const roomy = bandHeightMm - 1.2;
+  const heightMm = Math.min(5, roomy >= 3 * least + 2 * HOLLOW_MM ? roomy : bandHeightMm - LEAST_MARGINS_MM);
   const strokeMm = Math.max(least, Math.min(0.8, heightMm * 0.18));
   // Three strokes and two gaps one above the other, two and one side by side, or a digit is a lump.
   if (heightMm < 3 * strokeMm + 2 * HOLLOW_MM) return null;

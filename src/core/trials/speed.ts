@@ -16,7 +16,7 @@ const PAST_LIMIT = 1.2;
 const HALF = 0.5;
 /** A round spans at least so many times its lowest speed. */
 const LEAST_SPAN = 2;
-const MOST_ROUNDING = 1.1;
+const MOST_ROUNDING = 0.12;
 
 /**
  * The highest speed worth trying, mm/s: past the hot end's own limit, so that there is a band that shows it, but held for half of the long
@@ -32,11 +32,11 @@ function mostMmS(printer: Printer, spool: Spool, layerHeightMm: number): number 
 /** The lowest speed worth trying, mm/s: half of what the hot end melts, where that is less than anybody prints. */
 const lowestMmS = (limitMmS: number) => Math.min(LOWEST_MM_S, Math.max(5, Math.round(limitMmS * HALF)));
 
-/** A step that reads well, never so much larger that the last band lies far past what is wanted. */
+/** A step that reads well, where that does not carry the last band far from what is wanted. */
 function evenStep(mmS: number): number {
-  if (mmS < 5) return Math.max(1, Math.floor(mmS));
+  if (mmS < 5) return Math.max(1, Math.round(mmS));
   const rounded = Math.round(mmS / 5) * 5;
-  return rounded > mmS * MOST_ROUNDING ? Math.floor(mmS / 5) * 5 : rounded;
+  return Math.abs(rounded - mmS) > mmS * MOST_ROUNDING ? Math.round(mmS) : rounded;
 }
 
 /** The speeds to try, in even steps from the lowest; faster ones than the axes are left out. */

@@ -1,4 +1,5 @@
 /** Checks of a program that is written by hand. A new one is one entry here; what every program is held to comes from `checks`. */
+import { programChecks } from "../checks";
 import { checkFile } from "../checks/file";
 import { Finding, worstFirst } from "../findings/finding";
 import type { ProgramTables } from "../gcode/read";
@@ -63,6 +64,6 @@ export function checkTyped(facts: TypedFacts, tables: ProgramTables, printer: Pr
   const own = checks.flatMap((check) => check(facts, tables, printer) ?? []);
   // A program that turns nothing on leaves nothing on: motors alone are no print that has ended.
   const wasOn = tables.events.count > 0 || report.filament.length > 0;
-  const usual = checkFile(report, printer).filter(({ check }) => check !== "left-on" || wasOn);
+  const usual = checkFile(report, printer, programChecks).filter(({ check }) => check !== "left-on" || wasOn);
   return worstFirst([...own, ...usual]);
 }

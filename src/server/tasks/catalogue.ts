@@ -13,7 +13,7 @@ import { tooLongToSend, tooMuch } from "@/core/gcode/bounds";
 import { ProgramTables } from "@/core/gcode/read";
 import { commandLengths, lineEndByteOf } from "@/core/gcode/transmit";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer, toolsOfMoves } from "@/core/heightplan/proof";
-import { Cut, cutThrough } from "@/core/laid/cut";
+import { Cut, cutLayers, cutThrough } from "@/core/laid/cut";
 import { Front, frontOf } from "@/core/laid/front";
 import { kindsOf } from "@/core/laid/kinds";
 import { SeenBridge, seenBridges } from "@/core/laid/over-air";
@@ -43,6 +43,7 @@ import { CHUNK_BYTES, fileBytesFrom, fileChunks } from "@/server/db/files";
 import { gathered } from "@/server/db/gathered";
 import type { DeviceRow } from "@/server/db/devices";
 import { checkBackup, readyBackup } from "@/server/db/check-backup";
+import { lookKey } from "./look-key";
 import { StoredReport, storedReport } from "./stored-report";
 
 export interface TaskTools {
@@ -272,16 +273,17 @@ export const tasks = {
 
   /** The piece seen from the front, by what is laid. */
   fileFront: ({ printer, ...look }: LookInput & { printer: Printer }, tools: TaskTools): Front =>
-    frontOf(readChunks(lookedAt(look, tools), printer)),
+    frontOf(tablesOf(look, printer, tools)),
 
   /** Moves of some layers for a viewer, packed; of all of them where `count` is 0. */
   fileMoves(
     { printer, fromLayer, count, ...look }: LookInput & { printer: Printer; fromLayer: number; count: number },
     tools: TaskTools,
   ): Uint8Array {
-    const tables = readChunks(lookedAt(look, tools), printer);
+    const tables = tablesOf(look, printer, tools);
     const { moves, layers } = tables;
-    const { kind, from } = kindsOf(tables, (done) => tools.progress(0.6 + (0.4 * done) / layers.length));
+    const span = count === 0 ? undefined : { from: fromLayer, to: fromLayer + count };
+    const { kind, from } = kindsOf(tables, (done) => tools.progress(0.6 + (0.4 * done) / layers.length), span);
     const layerStarts = Uint32Array.from(layers, ({ firstMove }) => firstMove);
     const first = count === 0 ? 0 : (layerStarts[Math.min(fromLayer, layers.length - 1)] ?? 0);
     const last = count === 0 ? moves.count : (layerStarts[fromLayer + count] ?? moves.count);
@@ -293,9 +295,11 @@ export const tasks = {
     { printer, atMm, ...look }: LookInput & { printer: Printer; atMm: number },
     tools: TaskTools,
   ): Cut & { seconds: number } {
-    const tables = readChunks(lookedAt(look, tools), printer);
+    const tables = tablesOf(look, printer, tools);
     const seconds = moveSeconds(tables.moves, tables.events, limitsFor(printer)).reduce((sum, s) => sum + s, 0);
-    return { ...cutThrough(tables, kindsOf(tables).kind, { atMm, widthMm: 5, heightMm: 2 }), seconds };
+    const cut = { atMm, widthMm: 5, heightMm: 2 };
+    const span = cutLayers(tables.layers, cut);
+    return { ...cutThrough(tables, kindsOf(tables, undefined, span).kind, cut), seconds };
   },
 
   /** Two files as one print, told piece by piece; refused with field and reason if they cannot be one. */
@@ -361,8 +365,10 @@ interface FileInput {
 }
 
 /** A stored file with what is laid over it; an empty set shows it as it came. */
-interface LookInput {
+export interface LookInput {
   fileId: number;
+  /** Of the file: a program that is written here can become another. */
+  version: number;
   splices: string;
 }
 
@@ -386,6 +392,18 @@ function* firstBytes(chunks: Iterable<Uint8Array>, count: number): Generator<Uin
 
 const lookedAt = ({ splices, ...file }: LookInput, tools: TaskTools) =>
   splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
+
+/** The tables of the file this worker looked at last: the next layer, cut or view of it need not be read again. */
+let lookedAtLast: { key: string; tables: ProgramTables } | null = null;
+
+function tablesOf(look: LookInput, printer: Printer, tools: TaskTools): ProgramTables {
+  const key = lookKey(look, printer);
+  if (lookedAtLast?.key !== key) {
+    lookedAtLast = null;
+    lookedAtLast = { key, tables: readChunks(lookedAt(look, tools), printer) };
+  }
+  return lookedAtLast.tables;
+}
 
 /** What is known of a program before it is printed. */
 export interface RunFacts {

@@ -95,8 +95,9 @@ export async function previewEdit(
 }
 
 /** What is looked into: the file as it came, or with its edits. */
-export const lookInput = ({ id }: StoredFile, isEdited: boolean) => ({
+export const lookInput = ({ id, version }: StoredFile, isEdited: boolean) => ({
   fileId: id,
+  version,
   splices: isEdited ? files.splices(id) : NO_SPLICES,
 });
 

@@ -3,6 +3,7 @@ import Database from "better-sqlite3";
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { REMOVED_DAYS } from "@/server/db/bin";
 import { closeStore, database, databaseTrouble } from "@/server/db/connection";
 import { devices } from "@/server/db/devices";
 import { files } from "@/server/db/files";
@@ -314,7 +315,7 @@ describe("the talk is kept thin", () => {
     expect(linkEvents.ofDay(1, dayOf(now), 0, 10)).toHaveLength(1);
   });
 
-  test("removed files go after a week, and the disk gets their room back", () => {
+  test("removed files go after their time, and the disk gets their room back", () => {
     const id = files.begin("big.gcode", null);
     for (let i = 0; i < 24; i++) files.append(id, i << 20, Buffer.alloc(1 << 20, "G1 X1\n"));
     files.finish(id, 24 << 20, { report: "{}", summary: {} as never });
@@ -324,7 +325,7 @@ describe("the talk is kept thin", () => {
     files.remove(id);
     database()
       .prepare("UPDATE files SET removed_at = ? WHERE id = ?")
-      .run(new Date(now - 8 * 24 * hour).toISOString(), id);
+      .run(new Date(now - (REMOVED_DAYS + 1) * 24 * hour).toISOString(), id);
     const pages = () => database().pragma("page_count", { simple: true }) as number;
     const before = pages();
     tidy();

@@ -2,6 +2,7 @@ import { fileOf } from "@/server/http/files";
 import { handle, json } from "@/server/http/respond";
 import { isEditedAsked } from "@/server/http/window";
 import { Refused } from "@/server/refused";
+import { lookKey } from "@/server/tasks/look-key";
 import { runTask } from "@/server/tasks/pool";
 import { lookInput, printerFor } from "@/server/work/files";
 
@@ -14,7 +15,7 @@ export const GET = handle(
       throw new Refused("invalid", "atMm is a height from 0 to 2000 mm.", { field: "atMm" });
     }
     const input = { ...lookInput(file, isEditedAsked(request)), printer: printerFor(file), atMm };
-    return json(await runTask("fileCut", input, { signal: request.signal }));
+    return json(await runTask("fileCut", input, { signal: request.signal, holds: lookKey(input, input.printer) }));
   },
   { who: "reader" },
 );

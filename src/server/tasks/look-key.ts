@@ -1,0 +1,15 @@
+/** What tells one look at a file from another: the file and its version, what is laid over it, and how its printer reads. */
+import { createHash } from "node:crypto";
+import { readingOf } from "@/core/machine/reading";
+import type { Printer } from "@/core/shelf/printer";
+
+export function lookKey(
+  { fileId, version, splices }: { fileId: number; version: number; splices: string },
+  printer: Printer,
+): string {
+  const laid = createHash("sha256")
+    .update(splices)
+    .update(JSON.stringify(readingOf(printer)))
+    .digest("base64url");
+  return `file ${fileId} ${version} ${laid}`;
+}

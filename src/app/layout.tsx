@@ -2,7 +2,7 @@ import type { Metadata, Viewport } from "next";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
 import { cookies, headers } from "next/headers";
 import { ReactNode } from "react";
-import { benchData, isForStranger } from "@/server/work/pages";
+import { benchData, builtFonts, isForStranger } from "@/server/work/pages";
 import { keys } from "@/ui/common/keys";
 import { EarlyHands } from "@/ui/frame/early-hands";
 import { Frame } from "@/ui/frame/frame";
@@ -43,6 +43,11 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const { ground, ink } = palettes[chosen ?? guess];
   return (
     <html lang="en" data-scheme={chosen ?? guess}>
+      <head>
+        {builtFonts().map((href) => (
+          <link key={href} rel="preload" as="font" type="font/woff2" href={href} crossOrigin="anonymous" />
+        ))}
+      </head>
       <body style={{ background: ground, color: ink }}>
         <EarlyHands nonce={nonce} />
         <AntdRegistry>

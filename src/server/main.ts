@@ -9,9 +9,11 @@ import { closeStore, databaseTrouble } from "./db/connection";
 import { dataFolder } from "./db/place";
 import { startUpkeep } from "./db/upkeep";
 import { answeredInFront, answerError, giveBodies } from "./front/front";
+import { trials } from "./db/trials";
 import { isThisMachine } from "./front/devices";
 import { hub, closeLinks, settleHub } from "./link/hub";
 import { log, logPath } from "./log";
+import { viewAhead } from "./work/trial-views";
 
 /** What is still under way at the end has so long. */
 const END_WITHIN_MS = 1500;
@@ -97,6 +99,7 @@ async function main(): Promise<void> {
   const app = next({ dev: process.env.CUCHARA_DEV === "1", dir: process.cwd(), hostname: host, port });
   await app.prepare();
   pages = app.getRequestHandler();
+  await loadPages(port);
   const stopUpkeep = startUpkeep();
   if (!trouble) hub();
 
@@ -139,6 +142,30 @@ async function main(): Promise<void> {
     tell(process.stdout, `Data and log: ${dataFolder()} (${logPath()})`);
   }
   process.send?.({ ready: address });
+  warmUp(trouble);
+}
+
+/** Asks itself for a page and an answer, so that what they are made of is loaded before anybody waits for it; no longer than this. */
+const LOAD_WITHIN_MS = 900;
+
+async function loadPages(port: number): Promise<void> {
+  const signal = AbortSignal.timeout(LOAD_WITHIN_MS);
+  const asked = ["/bench", "/api/health"].map(async (path) => {
+    const answer = await fetch(`http://127.0.0.1:${port}${path}`, { signal });
+    await answer.arrayBuffer();
+  });
+  await Promise.allSettled(asked);
+}
+
+/** The newest trial is looked at ahead: a worker is there, and knows what it will be asked for. */
+function warmUp(trouble: string | null): void {
+  if (trouble) return;
+  try {
+    const [newest] = trials.list(1);
+    if (newest) void viewAhead(newest);
+  } catch (error) {
+    log().warn({ err: error }, "nothing was worked out ahead");
+  }
 }
 
 void main();

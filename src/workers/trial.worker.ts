@@ -1,21 +1,23 @@
 /** Builds and inspects a trial away from the page. Thin: all computation is the core's. */
-import { spotsOnBed } from "@/core/printing/piece";
 import { explainLine } from "@/core/firmware/explain";
 import { sayState } from "@/core/firmware/holds";
 import { stateBehind } from "@/core/gcode/state-behind";
 import { readingOf } from "@/core/machine/reading";
-import { outOfReach, sayOutOfReach } from "@/core/heightplan/reach";
-import { frontView } from "@/core/printing/front-view";
-import { filamentAreaMm2 } from "@/core/material/bead";
-import { bedCentre } from "@/core/shelf/printer";
 import { buildTrial, BuiltTrial } from "@/core/trials/build";
 import { TrialInput } from "@/core/trials/trial";
 import { InspectedTrial, inspectTrial } from "@/core/trials/inspect";
-import { LineMeaning, TrialAnswer, trialRequestSchema, TrialView } from "./trial-messages";
+import { viewOf } from "@/core/trials/view";
+import { LineMeaning, TrialAnswer, trialRequestSchema } from "./trial-messages";
 
 let last: { input: TrialInput; built: BuiltTrial; inspected: InspectedTrial } | null = null;
 
+/** One after the other: what a build needs may have to be loaded first. */
+let turn = Promise.resolve();
 self.onmessage = ({ data }: MessageEvent<unknown>) => {
+  turn = turn.then(() => take(data));
+};
+
+async function take(data: unknown): Promise<void> {
   const parsed = trialRequestSchema.safeParse(data);
   if (!parsed.success) {
     const request = Number((data as { request?: unknown } | null)?.request);
@@ -25,11 +27,12 @@ self.onmessage = ({ data }: MessageEvent<unknown>) => {
   const message = parsed.data;
   try {
     if (message.kind === "build") {
-      const started = performance.now();
-      const built = buildTrial(message.input);
+      // Formulas, and all that understands them, only where a trial is on a sheet.
+      const pieces = message.input.trial.sheet ? (await import("@/core/trials/sheet-piece")).sheetPieces : undefined;
+      const built = buildTrial(message.input, pieces);
       const inspected = inspectTrial(message.input, built);
       last = { input: message.input, built, inspected };
-      answer({ kind: "view", request: message.request, view: viewOf(message.input, built, inspected, started) });
+      answer({ kind: "view", request: message.request, view: viewOf(message.input, built, inspected) });
     } else if (message.kind === "program") {
       const program = last && {
         bytes: last.built.bytes,
@@ -56,49 +59,13 @@ self.onmessage = ({ data }: MessageEvent<unknown>) => {
   } catch (error) {
     answer({ kind: "failed", request: message.request, message: String(error) });
   }
-};
+}
 
 function meaningOf({ input, built: { bytes } }: NonNullable<typeof last>, line: number): LineMeaning {
   const reading = readingOf(input.printer);
   const text = new TextDecoder().decode(bytes).split("\n", line + 1)[line] ?? "";
   const state = stateBehind(bytes, line, { reading, asksProgram: false });
   return { line, words: explainLine(text, reading), holds: sayState(state) };
-}
-
-function viewOf(
-  { trial, spool, printer }: TrialInput,
-  built: BuiltTrial,
-  inspected: InspectedTrial,
-  started: number,
-): TrialView {
-  const { report, heat, byLayer } = inspected;
-  const area = filamentAreaMm2(spool.diameterMm);
-  return {
-    tops: Float64Array.from(report.layers, ({ zMm }) => zMm),
-    bands: built.bands,
-    front: frontView(built.slices),
-    widthMm: built.shape.widthMm,
-    legend: [built.shape.legend, sayOutOfReach(outOfReach(trial, printer))].filter(Boolean).join(" "),
-    spots: spotsOnBed(built.shape.spots ?? [], bedCentre(printer)),
-    layers: {
-      seconds: Float32Array.from(report.layers, ({ seconds }) => seconds),
-      flowMm3S: Float32Array.from(report.layers, ({ seconds, filamentMm }) =>
-        seconds > 0 ? (filamentMm * area) / seconds : 0,
-      ),
-      peakFlowMm3S: Float32Array.from(report.layers, ({ peakFilamentMmS }) => peakFilamentMmS * area),
-    },
-    nozzle: { setC: heat.setC, expectedC: heat.expectedC },
-    fan: { setPercent: byLayer.fan, expectedPercent: inspected.fanPercent },
-    bandSettled: inspected.bandSettled,
-    lead: inspected.lead,
-    seconds: report.seconds,
-    filamentMm: inspected.filamentMm,
-    massG: inspected.massG,
-    cost: inspected.cost,
-    findings: inspected.findings,
-    passed: inspected.passed,
-    tookMs: performance.now() - started,
-  };
 }
 
 function answer(message: TrialAnswer): void {

@@ -2,9 +2,12 @@
  * Formulas in the notation of an ordinary mathematics library (mathjs), made into closures over one array of figures. Only what is named
  * here can be said: figures, the usual functions, arithmetic, comparison and choice. Nothing is ever evaluated as code.
  */
-import { parse } from "mathjs/number";
+import { create, parseDependencies } from "mathjs/number";
 import type { MathNode } from "mathjs";
 import { refuse, Result, succeed } from "../result";
+
+/** The parser alone, of all the library has. */
+const { parse } = create(parseDependencies);
 
 /** The figures of all names while a sheet is laid, by the slot of each. */
 export type Slots = Float64Array;

@@ -22,7 +22,7 @@ import { OptionValues, optionsOf } from "../options/option";
 import { primeLine, PrimeLine, restLines, writePrime } from "./prime";
 import { roomOn } from "./room";
 import { Sayings, TrialRefusal } from "./sayings";
-import { SheetPiece, sheetPiece } from "./sheet-piece";
+import type { SheetPiece, SheetPieces } from "./sheet-piece";
 import { endLines, startLines, templateValues } from "./start-and-end";
 import { Trial, TrialInput } from "./trial";
 
@@ -48,14 +48,18 @@ export interface BuiltTrial {
   refusals: TrialRefusal[];
 }
 
-/** Builds the whole program of a trial. */
-export function buildTrial(input: TrialInput): BuiltTrial {
+/**
+ * Builds the whole program of a trial.
+ *
+ * @param pieces what makes pieces of sheets; only trials on a sheet need it, and with it all that understands formulas
+ */
+export function buildTrial(input: TrialInput, pieces?: SheetPieces): BuiltTrial {
   const { trial, printer, spool } = input;
   const tool = Math.min(trial.tool, printer.tools - 1);
   const options = optionsFor(trial, printer);
 
   const usual = processOf(input, options);
-  const own = trial.sheet ? sheetPiece(input, trial.sheet, usual) : null;
+  const own = pieceOfSheet(input, usual, pieces);
   const shape = own ? own.shape : shapeOf(trial, printer, options, usual);
   const process = { ...usual, seamNear: shape.seamNear };
   const tops = own ? Float64Array.from(own.tops) : topsOf(trial);
@@ -99,15 +103,21 @@ export function buildTrial(input: TrialInput): BuiltTrial {
   return { bytes: out.take(), shape, slices, bands, followed, moves, layerStarts, figures, refusals: sayings.refusals };
 }
 
+/** The piece a trial has from its sheet; null for one that has none. */
+function pieceOfSheet(input: TrialInput, process: Process, pieces: SheetPieces | undefined): SheetPiece | null {
+  const { sheet } = input.trial;
+  if (!sheet) return null;
+  if (!pieces) throw new Error("A trial on a sheet is built with what makes pieces of sheets.");
+  return pieces.sheetPiece(input, sheet, process);
+}
+
 /** The piece of a trial, cut into its layers. */
-export function slicesOf(input: TrialInput): Slice[] {
+export function slicesOf(input: TrialInput, pieces?: SheetPieces): Slice[] {
   const { trial, printer } = input;
   const options = optionsFor(trial, printer);
   const process = processOf(input, options);
-  if (trial.sheet) {
-    const { shape, tops } = sheetPiece(input, trial.sheet, process);
-    return slice(shape, tops);
-  }
+  const own = pieceOfSheet(input, process, pieces);
+  if (own) return slice(own.shape, own.tops);
   return slice(shapeOf(trial, printer, options, process), topsOf(trial));
 }
 

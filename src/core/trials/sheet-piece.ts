@@ -167,3 +167,7 @@ function tracksIn(moves: MoveTable, [first, end]: readonly [number, number], see
   }
   return tracks;
 }
+
+/** What `buildTrial` is given where a trial is on a sheet. */
+export const sheetPieces = { sheetPiece };
+export type SheetPieces = typeof sheetPieces;

@@ -156,6 +156,19 @@ export const files = {
     tellChange("files", id);
     return before.version + 1;
   },
+  /** What came of the edits, as JSON text, if it was worked out for this; null if not. */
+  editAnswer(id: number, holdsFor: string): string | null {
+    const row = database()
+      .prepare("SELECT edit_answer AS answer FROM files WHERE id = ? AND edit_answer_for = ?")
+      .get(id, holdsFor) as { answer: string } | undefined;
+    return row?.answer ?? null;
+  },
+  /** Writes down what came of the edits; it can be worked out again. */
+  writeEditAnswer(id: number, answer: string, holdsFor: string): void {
+    quickDatabase()
+      .prepare("UPDATE files SET edit_answer = ?, edit_answer_for = ? WHERE id = ?")
+      .run(answer, holdsFor, id);
+  },
   splices(id: number): string {
     const row = database().prepare("SELECT splices FROM files WHERE id = ?").get(id) as { splices: string };
     return row.splices;

@@ -33,10 +33,11 @@ import type { Sheet } from "@/core/sheets/sheet";
 import type { Label } from "@/core/values/label";
 import { Bundle, bundleSchema } from "@/core/values/bundle-schema";
 import { buildTrial, slicesOf } from "@/core/trials/build";
-import { heightsOf } from "@/core/trials/sheet-piece";
+import { heightsOf, sheetPieces } from "@/core/trials/sheet-piece";
 import { isBeside, Run, unitsOf } from "@/core/trials/run";
 import { Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
+import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
 import { MergedFile, mergeFiles, MergeWish } from "@/core/edits/merge-files";
 import { CHUNK_BYTES, fileBytesFrom, fileChunks } from "@/server/db/files";
@@ -87,14 +88,14 @@ export const tasks = {
 
   /** The finished program of a trial with its findings. */
   buildTrial(input: TrialInput): { bytes: Uint8Array; findings: Finding[] } {
-    const built = buildTrial(input);
+    const built = buildTrial(input, sheetPieces);
     const { findings } = inspectTrial(input, built);
     return { bytes: built.bytes, findings };
   },
 
   /** What the finished program of a trial really commands. */
   proveTrial(input: TrialInput): { layers: ProofLayer[]; findings: Finding[]; passed: string[] } {
-    const built = buildTrial(input);
+    const built = buildTrial(input, sheetPieces);
     const { tables, byLayer, findings, passed } = inspectTrial(input, built);
     return { layers: proofLayers(tables, byLayer), findings, passed };
   },
@@ -120,9 +121,15 @@ export const tasks = {
     return succeed({ report, figures, findings, passed, layers: proofLayers(tables, settingsByLayer(tables).byLayer) });
   },
 
+  /** All the trial page shows of a trial, worked out ahead of it. */
+  viewTrial(input: TrialInput): PlainView {
+    const built = buildTrial(input, sheetPieces);
+    return plainView(viewOf(input, built, inspectTrial(input, built)));
+  },
+
   /** What is to be known of a trial that was printed: its exact program, and how settled each band is expected to be. */
   runFacts(input: TrialInput): RunFacts {
-    const built = buildTrial(input);
+    const built = buildTrial(input, sheetPieces);
     return { hash: hashOf(built.bytes), settledShares: inspectTrial(input, built).bandSettled };
   },
 
@@ -134,7 +141,7 @@ export const tasks = {
     const drawn = { piece, units, layerMm: trial.layerHeightMm, colourHex: spool.colourHex };
     if (units[0].column !== undefined) return drawField(drawn);
     if (isBeside({ bands: units, trial })) return drawSwatches(drawn);
-    return drawPiece({ ...drawn, slices: slicesOf({ trial, printer, spool }), side, reachedMm });
+    return drawPiece({ ...drawn, slices: slicesOf({ trial, printer, spool }, sheetPieces), side, reachedMm });
   },
 
   /** What every kind's first round takes. */
@@ -500,7 +507,7 @@ const hashOf = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest(
 
 function jobOfTrial(input: TrialInput, { progress }: TaskTools) {
   progress(0.05);
-  const built = buildTrial(input);
+  const built = buildTrial(input, sheetPieces);
   progress(0.6);
   const { tables, findings, bandSettled } = inspectTrial(input, built);
   return { bytes: built.bytes as Uint8Array, tables, findings, printer: input.printer, bandSettled };

@@ -25,7 +25,7 @@ const MOST_BYTES = 1.5e9;
 interface Resting {
   worker: Worker;
   holds: string | null;
-  timer: ReturnType<typeof setTimeout>;
+  timer: ReturnType<typeof setInterval>;
 }
 
 interface Waiting {
@@ -60,12 +60,16 @@ export interface TaskOptions {
 function rest(worker: Worker, holds: string | null, heldBytes: number): void {
   if (heldBytes > MOST_BYTES) return void worker.terminate();
   worker.unref();
-  const timer = setTimeout(
+  const isLarge = heldBytes > LARGE_BYTES;
+  const timer = setInterval(
     () => {
+      // One stays: it is warm, and the next task need not wait until it is loaded.
+      if (!isLarge && pool().idle.length === 1) return;
+      clearInterval(timer);
       pool().idle = pool().idle.filter((resting) => resting.worker !== worker);
       void worker.terminate();
     },
-    heldBytes > LARGE_BYTES ? LARGE_IDLE_MS : IDLE_MS,
+    isLarge ? LARGE_IDLE_MS : IDLE_MS,
   );
   timer.unref();
   pool().idle.push({ worker, holds, timer });
@@ -78,7 +82,7 @@ function wake(holds: string | null): Worker | null {
     idle.find((one) => holds !== null && one.holds === holds) ?? idle.find((one) => one.holds === null) ?? idle.at(-1);
   if (!resting) return null;
   pool().idle = idle.filter((one) => one !== resting);
-  clearTimeout(resting.timer);
+  clearInterval(resting.timer);
   return resting.worker;
 }
 

@@ -10,6 +10,7 @@ import { printers } from "../db/printers";
 import { refuseStale } from "../db/rows";
 import { missing, Refused } from "../refused";
 import { runTask } from "../tasks/pool";
+import type { Tasks } from "../tasks/catalogue";
 import { reportStart } from "../tasks/stored-report";
 
 /** The printer a file is looked at for: its own, else the one on the bench; a 409 if the shelf is empty. */
@@ -47,12 +48,25 @@ export function storedEdits(file: StoredFile): Edit[] {
 
 /** The edits of a file as they stand, and what comes of them; refused if they do not fit any more. */
 export async function currentEdits(file: StoredFile, signal: AbortSignal) {
-  const input = await editInput(file, storedEdits(file), signal);
-  const applied = await runTask("applyEdits", input, { signal });
+  const edits = storedEdits(file);
+  const holdsFor = answerHoldsFor(file, file.version);
+  const stored = files.editAnswer(file.id, holdsFor);
+  if (stored !== null) return { ...(JSON.parse(stored) as EditAnswer), stack: edits, version: file.version };
+  const applied = await runTask("applyEdits", await editInput(file, edits, signal), { signal });
   if (!applied.ok) throw new Refused("conflict", applied.message, { field: applied.field });
   const { splices: _splices, ...answer } = applied.value;
-  return { ...answer, stack: input.edits, version: file.version };
+  files.writeEditAnswer(file.id, JSON.stringify(answer), holdsFor);
+  return { ...answer, stack: edits, version: file.version };
 }
+
+type EditAnswer = Omit<Extract<Awaited<ReturnType<Tasks["applyEdits"]>>, { ok: true }>["value"], "splices">;
+
+/** Goes up whenever edits come to something else, or say more of it: an older answer is worked out anew. */
+const ANSWER_VERSION = 1;
+
+/** What the answer of a file's edits holds for: their version, and all of the printer they are worked out with. */
+const answerHoldsFor = (file: { printerId: number | null }, version: number) =>
+  `${ANSWER_VERSION} ${version} ${JSON.stringify(printerFor(file))} ${reportStart(printerFor(file))}`;
 
 /** The newest wish a file's edits were changed by; an older one that takes longer does not overwrite it. */
 const shared = globalThis as { cucharaEditTurns?: Map<number, number> };
@@ -77,6 +91,7 @@ export async function changeEdits(file: StoredFile, edits: Edit[], signal: Abort
   turns().delete(file.id);
   const version = files.writeEdits(file.id, JSON.stringify(edits), splices, seen);
   if (version === null) throw missing(`There is no file ${file.id}.`);
+  files.writeEditAnswer(file.id, JSON.stringify(answer), answerHoldsFor(file, version));
   return { ...answer, stack: edits, version };
 }
 

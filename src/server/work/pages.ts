@@ -18,11 +18,13 @@ import { progressOfAll } from "../db/progress";
 import { trials } from "../db/trials";
 import { hub } from "../link/hub";
 import { log } from "../log";
+export { builtFonts } from "./built-fonts";
 import { RANK_HEADER, rankIn } from "../who";
 import { currentEdits, reportFor } from "./files";
 import { writtenProgram } from "./programs";
 import { sheetOf } from "./sheets";
-import { checkPair, withBands } from "./trials";
+import { viewAhead } from "./trial-views";
+import { ceilingOf, checkPair, withBands } from "./trials";
 
 /** So many trials come along with a list; the page asks for the rest. */
 export const FIRST_TRIALS = 60;
@@ -60,10 +62,13 @@ export function benchPage() {
   };
 }
 
-/** A trial and what is kept for its pair; null if there is none. */
-export function trialPage(id: number) {
+/** A trial, what is kept for its pair, and its view with what that holds for; null if there is none. */
+export async function trialPage(id: number) {
   const trial = trials.get(id);
-  return trial && { trial: withBands(trial), kept: kept.list(trial.printerId, trial.spoolId) };
+  if (!trial) return null;
+  const view = await viewAhead(trial);
+  const ofPair = kept.list(trial.printerId, trial.spoolId);
+  return { trial: withBands(trial), kept: ofPair, ceiling: ceilingOf(trial.printerId), view };
 }
 
 /** What was measured on the printer on the bench, what is kept for the pair, and the printer's firmware values. */

@@ -9,6 +9,8 @@ export const keys = {
   efforts: (printerId: number, spoolId: number) => ["efforts", printerId, spoolId],
   trials: ["trials"],
   trial: (id: number) => ["trial", id],
+  /** What is shown of a trial, worked out ahead of its page. */
+  trialView: (id: number, version: number) => ["trial-view", id, version],
   runs: (trialId: number) => ["runs", trialId],
   chain: (trialId: number) => ["runs", trialId, "chain"],
   kept: ["kept"],

@@ -36,7 +36,7 @@ const markedLines = StateField.define<DecorationSet>({
 
 const look = EditorView.theme({
   "&": { height: "100%", fontSize: "12.5px", color: "var(--ink)", backgroundColor: "var(--surface)" },
-  ".cm-scroller": { fontFamily: '"JetBrains Mono Variable", monospace' },
+  ".cm-scroller": { fontFamily: '"JetBrains Mono Variable", "JetBrains near", monospace' },
   ".cm-gutters": { backgroundColor: "var(--surface)", color: "var(--faint)", border: "none" },
   ".cm-inserted": { backgroundColor: "color-mix(in srgb, var(--mustard) 30%, transparent)", fontWeight: "650" },
   "&.cm-focused": { outline: "2px solid var(--mustard)" },

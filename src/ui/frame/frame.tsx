@@ -1,10 +1,10 @@
 "use client";
 /** The rail with the areas, the strip with what lies on the bench, and the page. */
 import dynamic from "next/dynamic";
-import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { ReactNode, useState } from "react";
 import { areas } from "./areas";
+import { PointedLink } from "../common/pointed-link";
 import { Follow } from "./follow";
 import { useScheme } from "./scheme";
 import { Strip } from "./strip";
@@ -36,9 +36,9 @@ export function Frame({ children }: { children: ReactNode }) {
         <div className={styles.brand}>Cuchara</div>
         <nav aria-label="Areas">
           {areas.map(({ path, label }) => (
-            <Link key={path} href={path} aria-current={pathname.startsWith(path) ? "page" : undefined}>
+            <PointedLink key={path} href={path} current={pathname.startsWith(path)}>
               {label}
-            </Link>
+            </PointedLink>
           ))}
         </nav>
         <div className={styles.foot}>{quick}</div>

@@ -28,7 +28,7 @@ const MOST_COMPLETIONS = 12;
 
 const look = EditorView.theme({
   "&": { height: "380px", fontSize: "13.5px", color: "var(--ink)", backgroundColor: "var(--surface)" },
-  ".cm-scroller": { fontFamily: '"JetBrains Mono Variable", monospace', lineHeight: "1.55" },
+  ".cm-scroller": { fontFamily: '"JetBrains Mono Variable", "JetBrains near", monospace', lineHeight: "1.55" },
   ".cm-content": { caretColor: "var(--ink)" },
   ".cm-cursor": { borderLeftColor: "var(--ink)", borderLeftWidth: "2px" },
   ".cm-gutters": { backgroundColor: "var(--surface)", color: "var(--faint)", border: "none" },

@@ -58,7 +58,7 @@ export function ProgramPage() {
       {about.isLoading && <Loading />}
       <div className={styles.cards}>
         {about.data && <DataCard about={about.data} />}
-        <DeviceCard />
+        {about.data && <DeviceCard />}
         {about.data && <ValuesCard about={about.data} />}
         {about.data && <TalkCard about={about.data} />}
       </div>

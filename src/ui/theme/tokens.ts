@@ -110,9 +110,9 @@ export function rampColour(share: number): string {
 }
 
 export const fonts = {
-  heading: '"Bricolage Grotesque Variable", "Figtree Variable", sans-serif',
-  text: '"Figtree Variable", system-ui, sans-serif',
-  mono: '"JetBrains Mono Variable", ui-monospace, monospace',
+  heading: '"Bricolage Grotesque Variable", "Bricolage near", "Figtree Variable", "Figtree near", sans-serif',
+  text: '"Figtree Variable", "Figtree near", system-ui, sans-serif',
+  mono: '"JetBrains Mono Variable", "JetBrains near", ui-monospace, monospace',
 };
 
 /** The palette as CSS variables (`--ground`, `--on-primary`, …). */

@@ -42,7 +42,7 @@ function labelSpots(
   if (spots.length === 0) return;
   const middleX = spots.reduce((sum, { x }) => sum + x, 0) / spots.length;
   const middleY = spots.reduce((sum, { y }) => sum + y, 0) / spots.length;
-  context.font = '500 12px "JetBrains Mono Variable", monospace';
+  context.font = '500 12px "JetBrains Mono Variable", "JetBrains near", monospace';
   context.textAlign = "center";
   context.textBaseline = "middle";
   for (const { x, y, label } of spots) {
@@ -127,7 +127,7 @@ export function AboveView(props: Props) {
     context.setLineDash([]);
     labelSpots(context, spots, { px, py }, palette);
     context.fillStyle = palette.faint;
-    context.font = '12px "Figtree Variable", sans-serif';
+    context.font = '12px "Figtree Variable", "Figtree near", sans-serif';
     context.textAlign = "center";
     context.fillText("front", width / 2, height - 8);
   }, [moves, movesLayer, spots, toolOf, palette]);

@@ -1,11 +1,11 @@
 "use client";
 /** The trial being edited: its history for undo, its way to the server, and what the worker makes of it. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { HeightPlan } from "@/core/heightplan/plan";
 import type { Trial } from "@/core/trials/trial";
 import { TrialClient } from "@/workers/trial-client";
-import type { TrialView } from "@/workers/trial-messages";
+import { fullView, PlainView, TrialView } from "@/core/trials/view";
 import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
 import { keys } from "../common/keys";
@@ -71,9 +71,24 @@ export function useTrialEditor(loaded: StoredTrial) {
   return { trial, canUndo: past.length > 0, canRedo: future.length > 0, edit, editPlan, undo, redo, ...saving };
 }
 
+/** A page that has its view lets its worker begin when nothing else is to do, and no later than after so long. */
+const IDLE_WITHIN_MS = 1500;
+
+function whenIdle(act: () => void): () => void {
+  if (typeof requestIdleCallback !== "function") {
+    const timer = setTimeout(act, IDLE_WITHIN_MS);
+    return () => clearTimeout(timer);
+  }
+  const handle = requestIdleCallback(act, { timeout: IDLE_WITHIN_MS });
+  return () => cancelIdleCallback(handle);
+}
+
 /** What the worker makes of the trial as it stands; null until the first answer. */
-export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: SavedSpool | null) {
-  const [view, setView] = useState<TrialView | null>(null);
+export function useTrialView(trial: Trial, version: number, printer: SavedPrinter | null, spool: SavedSpool | null) {
+  // The page may have come with its view: the worker takes over when the hand rests, or with the first edit.
+  const queries = useQueryClient();
+  const [given] = useState(() => queries.getQueryData<PlainView>(keys.trialView(trial.id, version)));
+  const [view, setView] = useState<TrialView | null>(() => (given ? fullView(given) : null));
   const [failure, setFailure] = useState<string | null>(null);
   const [client, setClient] = useState<TrialClient | null>(null);
   const keptValues = useKept(trial.printerId, trial.spoolId).data;
@@ -92,9 +107,14 @@ export function useTrialView(trial: Trial, printer: SavedPrinter | null, spool: 
   }, []);
   // Only what changes the file counts; the date counts by its day.
   const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool, kept, ceiling]);
+  const givenKey = useRef(given ? key : null);
   useEffect(() => {
     if (!client || !printer || !spool) return;
-    client.build({ trial, printer, spool, kept, ceiling });
+    const build = () => client.build({ trial, printer, spool, kept, ceiling });
+    const isGiven = givenKey.current === key;
+    givenKey.current = null;
+    if (isGiven) return whenIdle(build);
+    build();
     // `key` stands for trial, printer, spool, what is kept for them and what the firmware allows.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [client, key]);

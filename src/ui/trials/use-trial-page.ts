@@ -41,7 +41,7 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
   const { trial, editPlan } = editor;
   const printer = printers.find(({ id }) => id === trial.printerId) ?? null;
   const spool = spools.find(({ id }) => id === trial.spoolId) ?? null;
-  const { view, failure, client } = useTrialView(trial, printer, spool);
+  const { view, failure, client } = useTrialView(trial, loaded.version, printer, spool);
   const [chosenView, setView] = useState<View>("log");
   const asked = useSearchParams().get("step");
   const [step, chooseStep] = useState<Step>(steps.find((one) => one === asked) ?? "plan");

@@ -6,6 +6,7 @@ import { exampleSheets } from "@/core/sheets/examples";
 import type { Sheet } from "@/core/sheets/sheet";
 import { sheetSchema } from "@/core/sheets/sheet-schema";
 import { buildTrial } from "@/core/trials/build";
+import { sheetPieces } from "@/core/trials/sheet-piece";
 import { inspectTrial } from "@/core/trials/inspect";
 import { layerMmOf, planBeside, planOnPiece } from "@/core/trials/plan-on-piece";
 import { bandValues, heightsOf, takesSheet } from "@/core/trials/sheet-piece";
@@ -45,7 +46,7 @@ function trialOn(sheet: Sheet, kind: TrialKindKey = "temperature", change: Parti
 
 function builtOf(trial: Trial) {
   const input = { trial, printer: ladle, spool: saffron };
-  const built = buildTrial(input);
+  const built = buildTrial(input, sheetPieces);
   return { built, inspected: inspectTrial(input, built), text: new TextDecoder().decode(built.bytes) };
 }
 

@@ -2,17 +2,19 @@ import type { Metadata } from "next";
 import { trialPage } from "@/server/work/pages";
 import { keys } from "@/ui/common/keys";
 import { TrialPage } from "@/ui/trials/trial-page";
-import { WithData } from "../../with-data";
+import { Given, WithData } from "../../with-data";
 
 export const metadata: Metadata = { title: "Trial" };
 
-function give(id: number) {
-  const given = trialPage(id);
+async function give(id: number): Promise<Given[]> {
+  const given = await trialPage(id);
   if (!given) return [];
   const { printerId, spoolId } = given.trial;
   return [
     { queryKey: keys.trial(id), data: given.trial },
     { queryKey: keys.keptOf(printerId, spoolId), data: given.kept },
+    { queryKey: keys.ceiling(printerId), data: given.ceiling },
+    ...(given.view ? [{ queryKey: keys.trialView(id, given.trial.version), data: given.view }] : []),
   ];
 }
 

@@ -174,7 +174,7 @@ export const find: EditKind<FindEdit> = {
         const isMeant = actOn(line, found, edit.act, splices, place.layer);
         if (!isMeant) beyond ??= line.number + 1;
       },
-      { moves: true },
+      { moves: canBeMove(edit.find) },
     );
     if (beyond !== null) {
       return refuse(`In line ${beyond} this makes a value no printer can mean. Scale or shift it by less.`, "act");
@@ -189,6 +189,12 @@ export const find: EditKind<FindEdit> = {
     });
   },
 };
+
+/** Whether a plain straight move can be found: nearly all lines are such, and need not be cut into words where none of them can. */
+function canBeMove({ text, command }: Found): boolean {
+  if (command !== undefined) return /^G0*[01]$/.test(command);
+  return text === undefined || /^[GXYZEF\d.\s+-]*$/i.test(text);
+}
 
 interface Hit {
   text: string;

@@ -197,11 +197,14 @@ export function mendSheet(sheet: Sheet, mend: NonNullable<Mend["sheet"]>): Sheet
   return { ...sheet, keepOut: sheet.keepOut.map((one) => ({ ...one, around: true })) };
 }
 
+const NOTHING_SAVED: Saved = { retractions: 0, travelMm: 0, seconds: 0 };
+
 /** What it takes less than the same sheet with nothing optimised. */
 function savedBy(input: SheetInput, laid: LaidSheet): Saved {
   const off = { nearestStart: false, nearestCopy: false, noNeedlessRetraction: false };
+  if (Object.values(input.sheet.optimise ?? off).every((on) => !on)) return NOTHING_SAVED;
   const plain = layOn({ ...input, sheet: { ...input.sheet, optimise: off } });
-  if (!plain.ok) return { retractions: 0, travelMm: 0, seconds: 0 };
+  if (!plain.ok) return NOTHING_SAVED;
   const limits = limitsFor(input.printer);
   const [before, after] = [waysIn(plain.value.moves, limits), waysIn(laid.moves, limits)];
   return {

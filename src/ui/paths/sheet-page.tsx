@@ -1,8 +1,7 @@
 "use client";
 /** A sheet's page: loads it, and its desk with the formulas' library behind it. */
 import { useQuery } from "@tanstack/react-query";
-import dynamic from "next/dynamic";
-import { createElement } from "react";
+import { useEffect, useState } from "react";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import { LinkButton } from "../common/link-button";
@@ -10,11 +9,20 @@ import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
 import { useBenchPair } from "../common/queries";
 import type { KeptSheet } from "./kept-sheet";
+import type { SheetDesk } from "./sheet-desk";
 
-const SheetDesk = dynamic(() => import("./sheet-desk").then((module) => module.SheetDesk), {
-  ssr: false,
-  loading: () => createElement(Loading, { rows: 12 }),
-});
+/** The desk with the formulas' library behind it, once it is there; the page says meanwhile what it is about. */
+function useDesk() {
+  const [desk, setDesk] = useState<typeof SheetDesk | null>(null);
+  useEffect(() => {
+    let isHere = true;
+    void import("./sheet-desk").then((module) => isHere && setDesk(() => module.SheetDesk));
+    return () => {
+      isHere = false;
+    };
+  }, []);
+  return desk;
+}
 
 export function SheetPage({ id }: { id: number }) {
   const { data, error } = useQuery({
@@ -25,6 +33,7 @@ export function SheetPage({ id }: { id: number }) {
     retry: false,
   });
   const { printer, spool } = useBenchPair();
+  const Desk = useDesk();
   if (error) {
     return (
       <div className="empty" role="alert">
@@ -36,5 +45,13 @@ export function SheetPage({ id }: { id: number }) {
   }
   if (!data || printer === undefined || spool === undefined) return <Loading rows={12} />;
   if (printer === null || spool === null) return <NoPrinter />;
-  return <SheetDesk key={id} loaded={data} printer={printer} spool={spool} />;
+  if (!Desk) {
+    return (
+      <>
+        <h1>{data.name}</h1>
+        <Loading rows={12} />
+      </>
+    );
+  }
+  return <Desk key={id} loaded={data} printer={printer} spool={spool} />;
 }

@@ -59,6 +59,8 @@ export function useSheetWork(input: SheetInput): SheetWork {
       "inspect",
       (answer, of) => {
         if (answer.kind === "inspected") setInspected({ of, inspection: answer.inspection });
+        // It can be laid, and still come to no program: a name in the printer's start lines that stands for nothing, say.
+        else if (answer.kind === "wrong") setWrong({ field: answer.field, message: answer.message });
         else if (answer.kind === "failed") setWrong({ field: "", message: answer.message });
       },
       () => undefined,

@@ -1,6 +1,7 @@
 /**
- * `npm run kills`: the program is killed at random moments while it saves, receives and reads files, saves edits, runs a job, thins the
- * talk and makes a backup. Nothing acknowledged may be lost, every start must be quick, and a backup must be whole.
+ * `npm run kills`: the program is killed at random moments while it saves, receives and reads files, saves edits and edited files, runs a
+ * job, thins the talk, reads a bench in, removes things and puts them back, makes a backup, and, every fifth time, puts one in place. Nothing
+ * acknowledged may be lost, nothing may be there by half, every start must be quick, and a backup must be whole.
  *
  *   --rounds 100      how often
  *   --start-ms 2000   how long a start may take (the middle one of all)
@@ -27,7 +28,19 @@ const rounds = Number(values.rounds);
 const data = values.data ?? mkdtempSync(join(tmpdir(), "cuchara-kills-"));
 const problems = [];
 const starts = [];
-const sums = { writes: 0, uploads: 0, edits: 0, backups: 0, jobs: 0, marks: 0, photos: 0 };
+const sums = {
+  writes: 0,
+  uploads: 0,
+  edits: 0,
+  backups: 0,
+  jobs: 0,
+  marks: 0,
+  photos: 0,
+  removed: 0,
+  imports: 0,
+  saved: 0,
+  restores: 0,
+};
 /** What was acknowledged: name → newest acknowledged height, id → name. */
 const trialHeights = new Map();
 const spoolNames = new Map();
@@ -37,6 +50,12 @@ const runMarks = new Map();
 /** … and how many photos there are of it. */
 const runPhotos = new Map();
 let runId = null;
+/** Spools that were removed (true) or put back (false), by id; undefined while it is not known which. */
+const binned = new Map();
+/** Benches that were read in, by the beginning of their trials' names: whether that was acknowledged. */
+const imported = new Map();
+/** So many trials has each. */
+const IMPORTED_TRIALS = 40;
 
 /** A tube of so many layers. */
 function tube(layers) {
@@ -91,6 +110,19 @@ async function look(program) {
     const { body } = await program.ask("GET", `/api/runs/${id}/photos`);
     if (body.length < count) problems.push(`run ${id}: ${body.length} photos < ${count}`);
   }
+  const resting = new Set(
+    (await program.ask("GET", "/api/bin")).body.filter(({ table }) => table === "spools").map(({ id }) => id),
+  );
+  const shelved = new Set(spools.map(({ id }) => id));
+  for (const [id, isRemoved] of binned) {
+    if (resting.has(id) === shelved.has(id)) problems.push(`spool ${id} is in the bin and on the shelf, or in neither`);
+    else if (isRemoved !== undefined && resting.has(id) !== isRemoved)
+      problems.push(`spool ${id}: removed ${isRemoved}`);
+  }
+  for (const [name, isSaid] of imported) {
+    const count = trials.filter((trial) => trial.name.startsWith(`${name} `)).length;
+    if (count !== IMPORTED_TRIALS && (isSaid || count !== 0)) problems.push(`bench ${name}: ${count} of its trials`);
+  }
   const jobs = (await program.ask("GET", "/api/link/jobs?printerId=1")).body;
   const pieces = new Set((await program.ask("GET", `/api/trials/${trialId}/runs`)).body.map(({ jobId }) => jobId));
   // What a job of a trial has laid is a piece, however the job ended.
@@ -99,6 +131,26 @@ async function look(program) {
       problems.push(`job ${id} came to ${heightMm} mm and left no piece`);
   const running = jobs.filter(({ state }) => state === "running");
   if (running.length > 0) problems.push(`a job still counts as running`);
+}
+
+/** Puts a backup in place and kills the program meanwhile: behind it everything is as before or as in the backup, and as said. */
+async function killRestore(round) {
+  const taken = Buffer.from(await (await fetch(`${program.address}/api/backup`)).arrayBuffer());
+  const { id } = good(await program.ask("POST", "/api/spools", { ...plainSpool, name: `R${round}` }));
+  let isSaid = false;
+  const restoring = fetch(`${program.address}/api/restore`, { method: "POST", body: taken }).then(
+    ({ status }) => (isSaid = status === 200),
+    () => undefined,
+  );
+  await new Promise((resolve) => setTimeout(resolve, Math.random() * 900));
+  await program.kill();
+  await restoring;
+  program = await startProgram(data);
+  starts.push(program.startMs);
+  const isThere = (await program.ask("GET", "/api/spools")).body.some((spool) => spool.id === id);
+  if (isSaid && isThere) problems.push(`the restore of round ${round} was acknowledged and is not there`);
+  sums.restores++;
+  await look(program);
 }
 
 let program = await startProgram(data);
@@ -190,6 +242,43 @@ for (let round = 1; round <= rounds; round++) {
       } else problems.push(`PUT reading: ${status}`);
     }),
     on(isEnded, async (turn) => {
+      const { status, body } = await ask("POST", "/api/spools", { ...plainSpool, name: `B${round}-${turn}` });
+      if (status !== 201) return;
+      for (const act of ["remove", "restore", "remove"].slice(0, 1 + (turn % 3))) {
+        binned.set(body.id, undefined);
+        const done =
+          act === "remove"
+            ? await ask("DELETE", `/api/spools/${body.id}`)
+            : await ask("POST", `/api/spools/${body.id}/restore`);
+        if (done.status === 200) binned.set(body.id, act === "remove");
+        sums.removed++;
+      }
+      await new Promise((resolve) => setTimeout(resolve, 40));
+    }),
+    on(isEnded, async (turn) => {
+      const name = `I${round}-${turn}`;
+      const trial = { kind: "temperature", printer: 0, spool: 0, tool: 0, options: {} };
+      const trials = Array.from({ length: IMPORTED_TRIALS }, (_, i) => ({ ...trial, name: `${name} ${i}` }));
+      const bench = { format: "cuchara-bench", version: 1, kept: [], trials };
+      imported.set(name, false);
+      const { status } = await ask("POST", "/api/kept/import", {
+        ...bench,
+        ...{ printers: [{ ...plainPrinter, name }], spools: [{ ...plainSpool, name }] },
+      });
+      if (status === 201) {
+        imported.set(name, true);
+        sums.imports++;
+      }
+      await new Promise((resolve) => setTimeout(resolve, 700));
+    }),
+    on(isEnded, async (turn) => {
+      const { status, body } = await ask("POST", `/api/files/${fileId}/save`, { name: `saved${round}-${turn}.gcode` });
+      if (status !== 201) return;
+      fileEdits.set(body.id, 1);
+      sums.saved++;
+      await new Promise((resolve) => setTimeout(resolve, 300));
+    }),
+    on(isEnded, async (turn) => {
       const response = await fetch(`${program.address}/api/backup`);
       const bytes = Buffer.from(await response.arrayBuffer());
       if (response.status !== 200 || bytes.length !== Number(response.headers.get("content-length") ?? bytes.length))
@@ -211,6 +300,7 @@ for (let round = 1; round <= rounds; round++) {
   program = await startProgram(data);
   starts.push(program.startMs);
   await look(program);
+  if (round % 5 === 0) await killRestore(round);
 }
 await program.end();
 const database = new Database(join(data, "cuchara.db"), { readonly: true });
@@ -223,7 +313,7 @@ const slowest = starts.at(-1) ?? 0;
 const middle = starts[Math.floor(starts.length / 2)];
 if (middle > Number(values["start-ms"])) problems.push(`starts take ${middle} ms`);
 console.log(
-  `${rounds} kills: ${sums.writes} writes, ${sums.uploads} uploads, ${sums.edits} edits, ${sums.jobs} jobs, ${sums.marks} marks, ${sums.photos} photos, ${sums.backups} backups; start ${middle} ms, slowest ${slowest} ms`,
+  `${rounds} kills: ${sums.writes} writes, ${sums.uploads} uploads, ${sums.edits} edits, ${sums.jobs} jobs, ${sums.marks} marks, ${sums.photos} photos, ${sums.backups} backups, ${sums.removed} removed or put back, ${sums.imports} benches read in, ${sums.saved} edited files, ${sums.restores} restores; start ${middle} ms, slowest ${slowest} ms`,
 );
 for (const problem of [...new Set(problems)].slice(0, 20)) console.log(problem);
 console.log(problems.length === 0 ? "nothing acknowledged was lost" : `${problems.length} problems`);

@@ -293,7 +293,7 @@ for (let round = 1; round <= rounds; round++) {
       sums.backups++;
     }),
   ];
-  await new Promise((resolve) => setTimeout(resolve, 300 + Math.random() * 2500));
+  await new Promise((resolve) => setTimeout(resolve, 500 + Math.random() * 5000));
   ended = true;
   await program.kill();
   await Promise.all(works);

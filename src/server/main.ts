@@ -99,7 +99,6 @@ async function main(): Promise<void> {
   const app = next({ dev: process.env.CUCHARA_DEV === "1", dir: process.cwd(), hostname: host, port });
   await app.prepare();
   pages = app.getRequestHandler();
-  await loadPages(port);
   const stopUpkeep = startUpkeep();
   if (!trouble) hub();
 
@@ -142,11 +141,12 @@ async function main(): Promise<void> {
     tell(process.stdout, `Data and log: ${dataFolder()} (${logPath()})`);
   }
   process.send?.({ ready: address });
-  warmUp(trouble);
+  await loadPages(port);
+  if (!isEnding) warmUp(trouble);
 }
 
-/** Asks itself for a page and an answer, so that what they are made of is loaded before anybody waits for it; no longer than this. */
-const LOAD_WITHIN_MS = 900;
+/** Asks itself for a page and an answer as soon as it is ready, so that what they are made of is loaded when somebody wants it. */
+const LOAD_WITHIN_MS = 10_000;
 
 async function loadPages(port: number): Promise<void> {
   const signal = AbortSignal.timeout(LOAD_WITHIN_MS);

@@ -93,7 +93,10 @@ function PreparingCard({ printer, preparing }: { printer: SavedPrinter; preparin
         aria-label="Made ready"
       />
       <p className="dim">It is built and checked, then it starts by itself. You can leave this page.</p>
-      <Button onClick={() => act.mutate({ path: "/link/job/act", body: { printerId: printer.id, act: "cancel" } })}>
+      <Button
+        className="above"
+        onClick={() => act.mutate({ path: "/link/job/act", body: { printerId: printer.id, act: "cancel" } })}
+      >
         Give it up
       </Button>
     </section>

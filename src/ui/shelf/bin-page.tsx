@@ -63,7 +63,7 @@ export function BinPage() {
   };
   return (
     <>
-      <div className="page-head">
+      <div className="page-head below">
         <div>
           <h1>Bin</h1>
           <p className="sub">What was removed can be put back for 30 days.</p>

@@ -283,3 +283,47 @@ async function lastSent(request: APIRequestContext): Promise<string> {
   const text = await (await request.get(`/api/link/log?printerId=1&day=${day}`)).text();
   return text.split("\n").findLast((line) => line.includes(" > ")) ?? "";
 }
+
+test("a job is made ready though its page is left, draws what it prints, leads to Read, and the next one asks whether the bed is clear", async ({
+  page,
+  request,
+}) => {
+  const id = await makeTrial(request, { kind: "temperature", printerId: 1, spoolId: 1 });
+  const planOf = async () => ((await (await request.get(`/api/trials/${id}`)).json()) as { plan: Plan }).plan;
+  interface Plan {
+    baseHeightMm: number;
+    bands: { heightMm: number; settings: { nozzleTemperature: number } }[];
+  }
+  const two = (await planOf()).bands.slice(0, 2);
+  await request.put(`/api/trials/${id}`, { data: { plan: { baseHeightMm: 0.6, bands: two } } });
+  await link(page, "Ladle 220", `/printer/1?view=job&trial=${id}`, "clock 500 ×");
+  const start = page.getByRole("button", { name: "Start the job" });
+  // The page is left as soon as the press is on its way.
+  const pressed = page.waitForRequest((asked) => asked.url().endsWith("/api/link/job") && asked.method() === "POST");
+  await start.click();
+  await pressed;
+  await page.goto("/bench");
+  interface Answer {
+    status: { sourceId: number; state: string };
+    trial: { bands: unknown[] };
+  }
+  const job = async () => (await (await request.get("/api/link/job?printerId=1")).json()) as Answer | null;
+  await expect(async () => expect((await job())?.status.sourceId).toBe(id)).toPass({ timeout: 30_000 });
+  // The trial goes on changing; what is printed is what was sent.
+  await request.put(`/api/trials/${id}`, { data: { plan: { baseHeightMm: 0.6, bands: [two[0]] } } });
+  expect((await job())!.trial.bands).toHaveLength(2);
+  await expect(async () => expect((await job())!.status.state).toBe("done")).toPass({ timeout: 60_000 });
+
+  await page.goto(`/printer/1?view=job&trial=${id}`);
+  await expect(
+    page.getByRole("button", { name: "Read the piece" }).or(page.getByRole("link", { name: "Read the piece" })),
+  ).toBeVisible();
+  await start.click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByText("Is the bed clear?")).toBeVisible();
+  await expect(dialog.getByRole("button", { name: "Not yet" })).toBeFocused();
+  await answer(page, "Not yet");
+  expect((await job())!.status.state).toBe("done");
+  await page.getByText("Read the piece").click();
+  await expect(page).toHaveURL(/step=read/);
+});

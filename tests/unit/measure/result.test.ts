@@ -1,6 +1,7 @@
 /** What is kept of a tune, and how it is said. */
 import { isHot, sayMeasured } from "@/core/measure/hot";
 import { resultFigures, resultOf, sayResult } from "@/core/measure/result";
+import { togetherOf } from "@/core/measure/runs";
 import type { TuneOutcome } from "@/core/measure/tune";
 
 const outcome = (more: Partial<TuneOutcome>): TuneOutcome => ({
@@ -59,5 +60,24 @@ describe("whether it is hot follows what was measured", () => {
     expect(sayMeasured({ nozzleC: 210, bedC: 60 }, { heat: heat(220) as never, heatAgeS: 40 }, 0)).toBe(
       "nozzle 220 °C, bed 60 °C 40 s ago",
     );
+  });
+});
+
+describe("two runs that agree", () => {
+  // new = old · 100 / moved (domain practice): 405 at 97.4 mm is 415.811, at 97.6 mm 414.959; their mean 415.385.
+  const run = (measured: number) => outcome({ measured, firmware: { extruderSteps: (405 * 100) / measured } });
+
+  test("count both", () => {
+    const together = togetherOf({ agreeWithin: 1 }, [run(97.4), run(97.6)])!;
+    expect(together.firmware.extruderSteps).toBeCloseTo(415.385, 3);
+    expect(together.measured).toBeCloseTo(97.5, 6);
+  });
+
+  test("that differ, or one alone, or where none is asked to agree: the last counts", () => {
+    for (const outcomes of [[run(97), run(94)], [run(97.6)]])
+      expect(togetherOf({ agreeWithin: 1 }, outcomes)).toBe(outcomes.at(-1));
+    const two = [run(97.4), run(97.6)];
+    expect(togetherOf({ agreeWithin: Infinity }, two)).toBe(two[1]);
+    expect(togetherOf({ agreeWithin: 1 }, [])).toBeUndefined();
   });
 });

@@ -279,3 +279,30 @@ test("a trial for the second tool speaks to the second tool, and both are off at
   );
   expect(seen.findings[0]).toMatchObject({ check: "wrong-tool", severity: "stop" });
 });
+
+describe("the fan on bridges beside a fixed fan", () => {
+  const tower = (fan: number, overAir?: string) => {
+    const trial = trialOfKind("temperature", ladle, saffron);
+    const options: OptionValues = overAir === undefined ? {} : { overAir };
+    const input = { trial: { ...trial, options, fixed: { ...trial.fixed, fan } }, printer: ladle, spool: saffron };
+    const built = buildTrial(input);
+    return { text: textOf(built.bytes), passed: inspectTrial(input, built).passed };
+  };
+  // Duties by arithmetic: 255 · 0.4 = 102, 255 · 0.8 = 204.
+  test.each([
+    [undefined, "M106 S204 ; cuchara: over air", "fan on bridges 80 %"],
+    ["full", "M106 S255 ; cuchara: over air", "fan on bridges 100 %"],
+  ])("%s: it is said in the header, beside its line and among the checks", (choice, line, said) => {
+    const { text, passed } = tower(40, choice);
+    expect(text).toContain(`\n${line}\n`);
+    expect(text).toMatch(new RegExp(`^; fixed .*fan 40 %, ${said}$`, "m"));
+    expect(passed).toContain(`Bridges are cooled more: ${said}.`);
+  });
+
+  test("the same as the rest leaves the fan alone", () => {
+    const { text, passed } = tower(40, "same");
+    expect(text).not.toContain("over air");
+    expect([...text.matchAll(/^M106 S(\d+)/gm)].map(([, duty]) => duty)).toEqual(["102"]);
+    expect(passed.join()).not.toContain("Bridges are cooled");
+  });
+});

@@ -156,6 +156,8 @@ async function killRestore(round) {
 let program = await startProgram(data);
 const printerId = good(await program.ask("POST", "/api/printers", plainPrinter)).id;
 const spoolId = good(await program.ask("POST", "/api/spools", plainSpool)).id;
+/** A spool with all that a record has, as benches carry them. */
+const wholeSpool = (await program.ask("GET", `/api/spools/${spoolId}`)).body;
 await program.ask("PUT", "/api/bench", { printerId, spoolId });
 const { id: trialId, plan } = good(
   await program.ask("POST", "/api/trials", { kind: "temperature", printerId, spoolId }),
@@ -263,12 +265,12 @@ for (let round = 1; round <= rounds; round++) {
       imported.set(name, false);
       const { status } = await ask("POST", "/api/kept/import", {
         ...bench,
-        ...{ printers: [{ ...plainPrinter, name }], spools: [{ ...plainSpool, name }] },
+        ...{ printers: [{ ...plainPrinter, name }], spools: [{ ...wholeSpool, name }] },
       });
       if (status === 201) {
         imported.set(name, true);
         sums.imports++;
-      }
+      } else if (status === 400) problems.push(`import: ${status}`);
       await new Promise((resolve) => setTimeout(resolve, 700));
     }),
     on(isEnded, async (turn) => {

@@ -202,7 +202,9 @@ const NOTHING_SAVED: Saved = { retractions: 0, travelMm: 0, seconds: 0 };
 /** What it takes less than the same sheet with nothing optimised. */
 function savedBy(input: SheetInput, laid: LaidSheet): Saved {
   const off = { nearestStart: false, nearestCopy: false, noNeedlessRetraction: false };
-  if (Object.values(input.sheet.optimise ?? off).every((on) => !on)) return NOTHING_SAVED;
+  const { nearestStart, nearestCopy, noNeedlessRetraction } = input.sheet.optimise ?? {};
+  // What is not said is on.
+  if ([nearestStart, nearestCopy, noNeedlessRetraction].every((on) => on === false)) return NOTHING_SAVED;
   const plain = layOn({ ...input, sheet: { ...input.sheet, optimise: off } });
   if (!plain.ok) return NOTHING_SAVED;
   const limits = limitsFor(input.printer);

@@ -312,7 +312,12 @@ export function oddVolumeShare({ layers }: LaidProgram, beadMm: number, strandMm
   let all = 0;
   let odd = 0;
   for (const { heightMm: h, paths } of layers) {
-    const wanted = [h * (beadMm - h) + (Math.PI * h * h) / 4, (Math.PI * strandMm * strandMm) / 4];
+    const wanted = [
+      h * (beadMm - h) + (Math.PI * h * h) / 4,
+      (Math.PI * strandMm * strandMm) / 4,
+      // On its pier a strand has the room of a layer: as wide as strands lie apart, which touch one another.
+      strandMm * h,
+    ];
     for (const { points, areasMm2 } of paths) {
       areasMm2.forEach((area, i) => {
         const length = Math.hypot(points[i + 1].x - points[i].x, points[i + 1].y - points[i].y);

@@ -320,7 +320,7 @@ test("a job is made ready though its page is left, draws what it prints, leads t
   ).toBeVisible();
   await start.click();
   const dialog = page.getByRole("dialog");
-  await expect(dialog.getByText("Is the bed clear?")).toBeVisible();
+  await expect(dialog).toContainText("Is the bed clear?");
   await expect(dialog.getByRole("button", { name: "Not yet" })).toBeFocused();
   await answer(page, "Not yet");
   expect((await job())!.status.state).toBe("done");

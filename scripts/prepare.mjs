@@ -1,9 +1,20 @@
 /** What every command needs first: packages and a build that is not older than the sources. Runs before anything is installed. */
 import { spawn, spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { createHash } from "node:crypto";
+import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import own from "./own-program.cjs";
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), "..");
 const stamps = join(root, ".build");
@@ -66,16 +77,34 @@ export const install = () => installInParts().everything;
 /**
  * Builds the pages and the server's worker if a source is newer than the last build.
  * @param runs `runBeside` to go on with something else meanwhile
+ * @param installed  ends when all packages are there, those that are native code, too
  */
-export async function build(runs = run) {
+export async function build(runs = run, installed = Promise.resolve()) {
   const stamp = join(stamps, "built");
-  const sources = ["src", "package-lock.json", "next.config.ts", "tsconfig.json"];
+  const sources = ["src", "package-lock.json", "next.config.mjs", "tsconfig.json"];
   const newest = Math.max(...sources.map((path) => newestChange(join(root, path))));
   if (existsSync(stamp) && existsSync(join(root, ".next", "BUILD_ID")) && statSync(stamp).mtimeMs > newest) return;
   console.log("Building …");
   await buildServer(runs);
   await runs(bin("next"), ["build"], { NEXT_TELEMETRY_DISABLED: "1" });
+  await installed;
+  await compileAhead(runs);
   writeFileSync(stamp, "");
+}
+
+/** Starts the program once, on data of its own, so that it keeps what its modules are compiled to (`src/server/compiled.ts`). */
+async function compileAhead(runs) {
+  const data = mkdtempSync(join(tmpdir(), "cuchara-build-"));
+  await runs(process.execPath, [join(stamps, "server.cjs")], {
+    NODE_ENV: "production",
+    NEXT_TELEMETRY_DISABLED: "1",
+    CUCHARA_DATA: data,
+    CUCHARA_QUIET: "1",
+    CUCHARA_KEEP_COMPILED: "1",
+    HOST: "127.0.0.1",
+    PORT: String(await own.freePort()),
+  });
+  rmSync(data, { recursive: true, force: true });
 }
 
 /** Bundles the program and its worker thread, which the page builder does not know of. */

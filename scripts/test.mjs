@@ -82,7 +82,8 @@ await Promise.all([
   check("Floor plan", bin("depcruise"), ["src", "--config", ".dependency-cruiser.cjs"]),
   check("Types", bin("tsc"), ["--noEmit"]),
 ]);
-await Promise.all([build((command, args, env) => runBeside(...aside(command, args), env)), everything]);
+await build((command, args, env) => runBeside(...aside(command, args), env), everything);
+await everything;
 console.log(`── Everything is built and checked after ${Math.round((Date.now() - started) / 1000)} s`);
 const missing = await debian;
 if (missing.length > 0) {

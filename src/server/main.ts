@@ -2,6 +2,7 @@
  * The program: one process that listens, guards, serves pages and interface, and ends cleanly. Bundled apart from the pages (see
  * `scripts/prepare.mjs`); what it shares with the route handlers lies on `globalThis`.
  */
+import { keepCompiled } from "./compiled";
 import { createServer, IncomingMessage, Server, ServerResponse } from "node:http";
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import next from "next";
@@ -142,6 +143,10 @@ async function main(): Promise<void> {
   }
   process.send?.({ ready: address });
   await loadPages(port);
+  if (process.env.CUCHARA_KEEP_COMPILED === "1") {
+    keepCompiled();
+    return end("built");
+  }
   if (!isEnding) warmUp(trouble);
 }
 

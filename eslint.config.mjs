@@ -22,6 +22,19 @@ export default tseslint.config(
     rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
   },
   {
+    files: ["src/ui/**/*.{ts,tsx}", "src/app/**/*.{ts,tsx}"],
+    ignores: ["src/ui/common/pointed-link.tsx"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          name: "next/link",
+          message: "PointedLink fetches a page when somebody points at it, not when its link comes into sight.",
+        },
+      ],
+    },
+  },
+  {
     files: ["scripts/**", "*.mjs", "*.cjs", "tests/**/*.cjs", "tests/e2e/**"],
     languageOptions: {
       globals: {

@@ -24,6 +24,8 @@ export default defineConfig({
         "--disable-component-update",
         "--disable-sync",
         "--no-first-run",
+        // The pages of a program live in one process, which knows its script: to start one for each cost more than the page.
+        "--renderer-process-limit=1",
         // Drawn by the processor: there is no graphics card, and playing one is slower than doing without.
         "--disable-gpu",
         "--enable-unsafe-swiftshader",

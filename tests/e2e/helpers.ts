@@ -15,6 +15,8 @@ export const test = base.extend<object, { shared: BrowserContext }>({
       const { viewport, acceptDownloads } = project.use;
       const baseURL = `http://127.0.0.1:${benches[parallelIndex].port}`;
       const context = await browser.newContext({ viewport, acceptDownloads, baseURL });
+      // Stays open, and the process that it shares with those of the tests with it.
+      await (await context.newPage()).goto("/api/health");
       await use(context);
       await context.close();
     },

@@ -1,7 +1,7 @@
 "use client";
 /** The first screen: for the printer and the spool on the bench, what can be found out, in the order of work. */
 import { Button } from "antd";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import type { BriefTrial } from "@/core/trials/brief";
@@ -145,9 +145,9 @@ function Others({ trials, spool, printer }: { trials: BriefTrial[]; spool: Saved
       <ul className="rows">
         {others.map((trial) => (
           <li key={trial.id} className={`list-row ${styles.other}`}>
-            <Link className="title" href={`/trials/${trial.id}`}>
+            <PointedLink className="title" href={`/trials/${trial.id}`}>
               {trial.name}
-            </Link>
+            </PointedLink>
             <span className="dim">
               {trial.printerId === printer.id ? "same printer, another spool" : "same spool, another printer"},{" "}
               <When at={trial.updatedAt} />

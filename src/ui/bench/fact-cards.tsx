@@ -1,6 +1,6 @@
 "use client";
 /** What is known of the printer and of the spool. */
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber } from "@/core/units";
 import { SavedPrinter, SavedSpool } from "../common/api";
@@ -61,7 +61,7 @@ function FactCard({ title, path, facts }: FactCardProps) {
     <section className="card" aria-label={title}>
       <h2 className={styles.cardHead}>
         {title}
-        <Link href={path}>On the shelf</Link>
+        <PointedLink href={path}>On the shelf</PointedLink>
       </h2>
       <Facts rows={facts} />
     </section>

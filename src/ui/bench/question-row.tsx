@@ -1,6 +1,6 @@
 "use client";
 import { Button } from "antd";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import type { TrialStep } from "@/core/road/road";
 import type { Effort } from "@/core/trials/effort";
 import { plainNumber } from "@/core/units";
@@ -57,7 +57,7 @@ export function QuestionRow({ step, effort, printerId, spoolId }: Props) {
           {latest ? (
             <>
               {count === 1 ? "One trial" : `${count} trials`}, the last <When at={latest.updatedAt} />:{" "}
-              <Link href={`/trials/${latest.id}`}>{latest.name}</Link>.
+              <PointedLink href={`/trials/${latest.id}`}>{latest.name}</PointedLink>.
             </>
           ) : (
             !kept && `Not asked yet for this pair.${needs ? ` Settle first: ${needs}.` : ""}`

@@ -1,5 +1,5 @@
 "use client";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import type { TuneStep } from "@/core/road/road";
 import { LinkButton } from "../common/link-button";
 import { When } from "../common/when";
@@ -46,9 +46,7 @@ export function AsidesRow({ steps }: { steps: TuneStep[] }) {
       <ul>
         {possible.map(({ key, label, found, why }) => (
           <li key={key}>
-            <Link href={`/measure/${key}`} prefetch={false}>
-              {label}
-            </Link>
+            <PointedLink href={`/measure/${key}`}>{label}</PointedLink>
             {found && <span className="dim"> {found}</span>}
             {why.length > 0 && <span> {why.join(" ")}</span>}
           </li>

@@ -1,5 +1,5 @@
 "use client";
-import Link from "next/link";
+import { PointedLink } from "./pointed-link";
 
 /** What stands on a page that needs a printer while there is none. */
 export function NoPrinter() {
@@ -7,7 +7,7 @@ export function NoPrinter() {
     <div className="empty">
       <h1>No printer yet</h1>
       <p>
-        Put a printer on the <Link href="/shelf/printers/new">shelf</Link> first.
+        Put a printer on the <PointedLink href="/shelf/printers/new">shelf</PointedLink> first.
       </p>
     </div>
   );

@@ -2,32 +2,17 @@
 /** A link whose page is fetched ahead as soon as somebody points at it, and not before. */
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { ReactNode, useRef } from "react";
+import { ComponentProps, useRef } from "react";
 
-interface Props {
-  href: string;
-  current?: boolean;
-  className?: string;
-  children: ReactNode;
-}
+type Props = Omit<ComponentProps<typeof Link>, "href" | "prefetch" | "onPointerEnter" | "onFocus"> & { href: string };
 
-export function PointedLink({ href, current = false, className, children }: Props) {
+export function PointedLink({ href, ...props }: Props) {
   const router = useRouter();
   const isFetched = useRef(false);
+  const isHere = props["aria-current"] !== undefined;
   const fetchAhead = () => {
-    if (!isFetched.current && !current) router.prefetch(href);
+    if (!isFetched.current && !isHere) router.prefetch(href);
     isFetched.current = true;
   };
-  return (
-    <Link
-      href={href}
-      prefetch={false}
-      className={className}
-      aria-current={current ? "page" : undefined}
-      onPointerEnter={fetchAhead}
-      onFocus={fetchAhead}
-    >
-      {children}
-    </Link>
-  );
+  return <Link {...props} href={href} prefetch={false} onPointerEnter={fetchAhead} onFocus={fetchAhead} />;
 }

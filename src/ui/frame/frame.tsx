@@ -36,7 +36,7 @@ export function Frame({ children }: { children: ReactNode }) {
         <div className={styles.brand}>Cuchara</div>
         <nav aria-label="Areas">
           {areas.map(({ path, label }) => (
-            <PointedLink key={path} href={path} current={pathname.startsWith(path)}>
+            <PointedLink key={path} href={path} aria-current={pathname.startsWith(path) ? "page" : undefined}>
               {label}
             </PointedLink>
           ))}

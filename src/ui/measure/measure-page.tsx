@@ -1,6 +1,6 @@
 "use client";
 /** Everything that is measured rather than printed, in the order of work. */
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { tuneFor, tuneKeys } from "@/core/measure";
 import { sayResult } from "@/core/measure/result";
 import { When } from "../common/when";
@@ -31,9 +31,9 @@ export function MeasurePage() {
           return (
             <li key={key} className={`list-row ${styles.row}`}>
               <div>
-                <Link className="title" href={`/measure/${key}`}>
+                <PointedLink className="title" href={`/measure/${key}`}>
                   {tune.title}
-                </Link>
+                </PointedLink>
                 <div className="dim">{refusal ?? tune.question}</div>
               </div>
               <div>
@@ -48,13 +48,13 @@ export function MeasurePage() {
                   <span className="dim">not measured yet</span>
                 )}
               </div>
-              <Link
+              <PointedLink
                 className={`ant-btn ${styles.goTo} ${key === next ? "go" : ""}`}
                 href={`/measure/${key}`}
                 aria-label={`Measure ${tune.title}`}
               >
                 Measure
-              </Link>
+              </PointedLink>
             </li>
           );
         })}

@@ -1,6 +1,6 @@
 "use client";
 /** One measured tune, step by step: what is needed, heat, act, measure, the new value, again, kept. */
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import type { TuneKey } from "@/core/measure";
 import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
@@ -79,13 +79,13 @@ function GuideHead({ guide, printer, spool }: GuideProps & { guide: Guide }) {
             </>
           ) : (
             <>
-              Not linked: <Link href={`/printer/${printer.id}`}>link it</Link>
+              Not linked: <PointedLink href={`/printer/${printer.id}`}>link it</PointedLink>
               {tune.asFile && ", or take the file below"}.
             </>
           )}
         </p>
       </div>
-      <Link href="/measure">All tunes</Link>
+      <PointedLink href="/measure">All tunes</PointedLink>
     </div>
   );
 }

@@ -2,7 +2,7 @@
 /** All sheets, and those that ship to begin with. */
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { useRouter } from "next/navigation";
 import { emptySheet, exampleSheets } from "@/core/sheets/examples";
 import type { Sheet } from "@/core/sheets/sheet";
@@ -58,9 +58,9 @@ export function PathsPage() {
         <ul className="rows section" aria-label="Sheets">
           {[...sheets.data!].reverse().map(({ id, name, items, figures }) => (
             <li key={id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) auto auto" }}>
-              <Link className="title" href={`/paths/${id}`}>
+              <PointedLink className="title" href={`/paths/${id}`}>
                 {name}
-              </Link>
+              </PointedLink>
               <span className="dim">
                 {figures.length} {figures.length === 1 ? "figure" : "figures"}, {items.length}{" "}
                 {items.length === 1 ? "row" : "rows"}

@@ -1,6 +1,5 @@
 "use client";
 /** A job: choosing what to send, and how it goes, on the height log. */
-import Link from "next/link";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Progress } from "antd";
 import { useRouter, useSearchParams } from "next/navigation";
@@ -28,6 +27,7 @@ import { NudgeCard } from "./nudge-card";
 import { keys } from "../common/keys";
 import { useAsk, useTell } from "../common/talk";
 import { jobWords } from "./job-words";
+import { PointedLink } from "../common/pointed-link";
 
 interface Props {
   printer: SavedPrinter;
@@ -349,15 +349,17 @@ function PastJobs({ printerId }: { printerId: number }) {
         {past.slice(0, 6).map(({ id, name, state, startedAt, heightMm, source, sourceId }) => (
           <li key={id}>
             <span className="dim">{startedAt.slice(0, 10)}</span>{" "}
-            <Link href={source === "trial" ? `/trials/${sourceId}?step=read` : `/workshop/${sourceId}`}>{name}</Link>,{" "}
-            {jobWords[state]}
+            <PointedLink href={source === "trial" ? `/trials/${sourceId}?step=read` : `/workshop/${sourceId}`}>
+              {name}
+            </PointedLink>
+            , {jobWords[state]}
             {state !== "done" && heightMm > 0 && ` at ${plainNumber(heightMm, 1)} mm`}
           </li>
         ))}
       </ol>
-      <Link className="dim" href="/printer/jobs">
+      <PointedLink className="dim" href="/printer/jobs">
         All jobs
-      </Link>
+      </PointedLink>
     </section>
   );
 }

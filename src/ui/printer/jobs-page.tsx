@@ -1,7 +1,6 @@
 "use client";
 /** All jobs that were ever sent, of all printers: search and filter. */
 import { useQuery } from "@tanstack/react-query";
-import Link from "next/link";
 import { useCallback } from "react";
 import type { BriefJob, JobState } from "@/core/link/state";
 import { plainNumber, sayDuration } from "@/core/units";
@@ -14,6 +13,7 @@ import { useShelfNames } from "../common/use-shelf-names";
 import { When } from "../common/when";
 import { jobWords } from "./job-words";
 import styles from "./jobs-page.module.css";
+import { PointedLink } from "../common/pointed-link";
 
 const ROW_PX = 62;
 const NONE: BriefJob[] = [];
@@ -54,9 +54,9 @@ export function JobsPage() {
         {(job) => (
           <>
             <b className="long-title">{job.name}</b>
-            <Link className="dim" href={`/printer/${job.printerId}?view=job`} prefetch={false}>
+            <PointedLink className="dim" href={`/printer/${job.printerId}?view=job`}>
               {nameOf.printer(job.printerId)}
-            </Link>
+            </PointedLink>
             <span className="dim">
               {jobWords[job.state]}
               {job.state !== "done" && job.heightMm > 0 && ` at ${plainNumber(job.heightMm, 1)} mm`}

@@ -1,6 +1,5 @@
 "use client";
 /** On every page: which printers are linked, how hot they are, and the emergency stop. */
-import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { useEffect, useRef } from "react";
 import type { LinkStatus } from "@/core/link/state";
@@ -9,6 +8,7 @@ import { api } from "../common/api";
 import { useBench, usePrinters } from "../common/queries";
 import { useLinks, usePrinterAct } from "./link-queries";
 import styles from "./link-strip.module.css";
+import { PointedLink } from "../common/pointed-link";
 
 /** A temperature older than this is no longer said as if it were so now, s. */
 const STALE_S = 15;
@@ -74,7 +74,7 @@ export function LinkStrip() {
   return (
     <span className={styles.linked}>
       {[...open, ...lost].map((status) => (
-        <Link key={status.printerId} href={`/printer/${status.printerId}`} className={styles.printer}>
+        <PointedLink key={status.printerId} href={`/printer/${status.printerId}`} className={styles.printer}>
           <span
             className={`lamp ${status.state === "lost" || status.halted ? "bad" : status.busy ? "busy" : "on"}`}
             aria-hidden
@@ -85,7 +85,7 @@ export function LinkStrip() {
           {status.job && (status.job.state === "running" || status.job.state === "paused") && (
             <> · {plainNumber(status.job.share * 100, 0)} %</>
           )}
-        </Link>
+        </PointedLink>
       ))}
       {open.length > 0 && (
         <button

@@ -1,13 +1,13 @@
 "use client";
 /** The rounds of one question on one scale: each spans less than the one before. */
 import { useQuery } from "@tanstack/react-query";
-import Link from "next/link";
 import { settingFor } from "@/core/settings";
 import { ChainRound, scaleOfChain } from "@/core/trials/chain";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
 import styles from "./chain.module.css";
+import { PointedLink } from "../common/pointed-link";
 
 export function Chain({ trialId }: { trialId: number }) {
   const rounds = useQuery({
@@ -21,9 +21,9 @@ export function Chain({ trialId }: { trialId: number }) {
       <ol className={styles.rounds}>
         {rounds.map((one) => (
           <li key={one.trialId}>
-            <Link href={`/trials/${one.trialId}`} aria-current={one.trialId === trialId || undefined}>
+            <PointedLink href={`/trials/${one.trialId}`} aria-current={one.trialId === trialId || undefined}>
               Round {one.round}
-            </Link>
+            </PointedLink>
             <Span round={one} rounds={rounds} />
             <span className={`mono ${styles.figure}`}>{sayFound(one)}</span>
           </li>

@@ -1,7 +1,7 @@
 "use client";
 /** Everything that is kept, for every printer and spool: search, filter, take back. */
 import { useQuery } from "@tanstack/react-query";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { useCallback, useMemo } from "react";
 import { sayValue, settingFor } from "@/core/settings";
 import { api, KeptValue } from "../common/api";
@@ -73,9 +73,7 @@ export function KeptPage() {
               {one.trialId !== null && (
                 <>
                   {" "}
-                  <Link href={`/trials/${one.trialId}`} prefetch={false}>
-                    its trial
-                  </Link>
+                  <PointedLink href={`/trials/${one.trialId}`}>its trial</PointedLink>
                 </>
               )}
             </span>

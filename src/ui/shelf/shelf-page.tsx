@@ -1,7 +1,7 @@
 "use client";
 /** Printers and spools: list, add, copy, edit, remove with undo. */
 import { useQueryClient } from "@tanstack/react-query";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { ReactNode } from "react";
 import { dialects } from "@/core/machine/dialects";
 import { spoolTitle } from "@/core/shelf/spool-title";
@@ -134,9 +134,9 @@ function Section<T extends { id: number; name: string }>({
             <li key={record.id} className={`list-row ${styles.record}`}>
               <span>
                 {swatch && <i className={styles.swatch} style={{ background: swatch(record) }} />}
-                <Link className="title" href={`/shelf${path}/${record.id}`}>
+                <PointedLink className="title" href={`/shelf${path}/${record.id}`}>
                   {nameOf(record)}
-                </Link>
+                </PointedLink>
               </span>
               {children(record)}
               <span className="line">

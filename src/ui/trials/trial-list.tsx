@@ -1,7 +1,7 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { useCallback, useMemo, useState } from "react";
 import { plainNumber } from "@/core/units";
 import type { BriefTrial } from "@/core/trials/brief";
@@ -113,9 +113,9 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
         {(trial) => (
           <>
             <div>
-              <Link className="title" href={`/trials/${trial.id}`} prefetch={false}>
+              <PointedLink className="title" href={`/trials/${trial.id}`}>
                 {trial.name}
-              </Link>
+              </PointedLink>
               <div className="dim">
                 {trial.kindLabel}, {sayState(trial)}
               </div>

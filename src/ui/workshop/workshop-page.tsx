@@ -2,7 +2,7 @@
 /** Opened files, and the place to drop another. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Progress } from "antd";
-import Link from "next/link";
+import { PointedLink } from "../common/pointed-link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { DragEvent, useRef, useState } from "react";
 import { plainNumber, sayBytes, sayDuration } from "@/core/units";
@@ -99,9 +99,9 @@ function Files({ files, suffix }: { files: ListedFile[]; suffix: string }) {
         {(file) => (
           <>
             <div className="long-title">
-              <Link className="title" href={hrefOf(file, suffix)}>
+              <PointedLink className="title" href={hrefOf(file, suffix)}>
                 {file.name}
-              </Link>
+              </PointedLink>
               <div className="dim">
                 {sayBytes(file.sizeBytes)}, {file.written ? "written" : "opened"}{" "}
                 <When at={file.createdAt} format="D MMM, HH:mm" />

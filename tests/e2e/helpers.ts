@@ -111,6 +111,8 @@ export async function makeTrial(request: APIRequestContext, body: object): Promi
 /** Opens a trial's page and waits until its file is built. */
 export async function openTrial(page: Page, id: number): Promise<void> {
   await page.goto(`/trials/${id}`);
+  // The file can be had before the page's script runs.
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
   await expect(page.getByRole("button", { name: "Get the file" })).toBeEnabled({ timeout: 30_000 });
 }
 

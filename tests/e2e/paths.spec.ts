@@ -128,8 +128,12 @@ test("rows are dragged, folded, switched off, put once more and taken away; what
     expect(isLit).toBe(true);
   }).toPass();
   await page.getByRole("tab", { name: "Program" }).click();
-  await page.getByRole("button", { name: /^ring/ }).hover();
-  await expect(page.locator(".cm-inserted").first()).toBeVisible();
+  // What comes meanwhile may move the row away from under the pointer.
+  await expect(async () => {
+    await page.getByRole("tab", { name: "Program" }).hover();
+    await page.getByRole("button", { name: /^ring/ }).hover();
+    await expect(page.locator(".cm-inserted").first()).toBeVisible({ timeout: 2000 });
+  }).toPass();
   for (const tab of ["In space", "Figures"]) {
     await page.getByRole("tab", { name: tab }).click();
     await expect(page.getByRole("tab", { name: tab })).toHaveAttribute("aria-selected", "true");

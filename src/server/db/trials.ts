@@ -88,6 +88,11 @@ export const trials = {
       .all(most) as Row[];
     return readRows("trial", rows, read);
   },
+  /** In the order they were made. */
+  ids(): number[] {
+    const rows = database().prepare("SELECT id FROM trials WHERE removed_at IS NULL ORDER BY id").all();
+    return (rows as { id: number }[]).map(({ id }) => id);
+  },
   get(id: number): StoredTrial | null {
     const row = database().prepare("SELECT * FROM trials WHERE id = ? AND removed_at IS NULL").get(id);
     return readRow("trial", row as Row | undefined, read);

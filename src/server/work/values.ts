@@ -1,7 +1,6 @@
 /** What is done with kept values: taken over to another pair, put back, written out. */
 import { sayValue, SettingKey } from "@/core/settings";
 import type { KeptValue } from "@/core/trials/kept";
-import { Bundle, BUNDLE_FORMAT, BUNDLE_VERSION } from "@/core/values/bundle-schema";
 import { database } from "../db/connection";
 import { kept } from "../db/kept";
 import { printers } from "../db/printers";
@@ -76,38 +75,4 @@ export function putBack(id: number): KeptValue {
   if (!earlier) throw missing(`There is no kept value ${id}.`);
   const { id: _, version: _v, keptAt: _k, inForce: _i, ...fields } = earlier;
   return kept.add(fields);
-}
-
-/** Everything of the bench: the shelf, all that was ever kept, and the trials. */
-export function bundle(): Bundle {
-  const [allPrinters, allSpools] = [printers.list(), spools.list()];
-  const placeOf = ({ printerId, spoolId }: Pair) => ({
-    printer: allPrinters.findIndex(({ id }) => id === printerId),
-    spool: allSpools.findIndex(({ id }) => id === spoolId),
-  });
-  const isThere = ({ printer, spool }: { printer: number; spool: number }) => printer >= 0 && spool >= 0;
-  const bare = <T extends { id: number; version: number; createdAt: string; updatedAt: string }>(record: T) => {
-    const { id: _, version: _v, createdAt: _c, updatedAt: _u, ...fields } = record;
-    return fields;
-  };
-  return {
-    format: BUNDLE_FORMAT,
-    version: BUNDLE_VERSION,
-    printers: allPrinters.map(bare),
-    spools: allSpools.map(bare),
-    kept: kept
-      .everything()
-      .map(({ setting, value, fromValue, toValue, nozzleMm, layerHeightMm, inForce, note, keptAt, ...pair }) => ({
-        ...placeOf(pair),
-        ...{ setting, value, fromValue, toValue, nozzleMm, layerHeightMm, inForce, note, keptAt },
-      }))
-      .filter(isThere),
-    trials: trials
-      .list()
-      .map((trial) => {
-        const { kind, name, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options } = trial;
-        return { ...placeOf(trial), kind, name, layerHeightMm, firstLayerHeightMm, plan, fixed, tool, options };
-      })
-      .filter(isThere),
-  };
 }

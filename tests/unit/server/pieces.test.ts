@@ -12,10 +12,13 @@ import { spools } from "@/server/db/spools";
 import { bin, REMOVED_DAYS } from "@/server/db/bin";
 import { tidySlices } from "@/server/db/tidy";
 import { trials } from "@/server/db/trials";
+import { bundleSchema } from "@/core/values/bundle-schema";
+import { exampleSheets } from "@/core/sheets/examples";
 import { freshState } from "@/core/machine/state";
 import { addBegunRuns, addRunOfCard, noteBegun, storedPiece } from "@/server/work/runs";
 import { importBundle } from "@/server/work/import-bench";
-import { bundle, carryOver, putBack } from "@/server/work/values";
+import { exportBench } from "@/server/work/export-bench";
+import { carryOver, putBack } from "@/server/work/values";
 import { ladle, saffron, trialFor } from "../helpers/demo";
 
 let folder: string;
@@ -29,6 +32,9 @@ afterEach(() => {
 });
 
 const facts = { hash: "f".repeat(64), settledShares: [1, 1, 1, 1, 1, 1, 1] };
+
+/** The bench as it goes over the border. */
+const bundle = async () => bundleSchema.parse(JSON.parse(await exportBench()));
 
 /** A printer, a spool and a trial on the shelf. */
 function bench() {
@@ -96,14 +102,17 @@ test("the newest value counts by when it was kept; one put back counts again; wh
 });
 
 test("a bench read in where it came from adds nothing; in an empty one it is the same bench", async () => {
-  const { printer, spool } = bench();
+  const { printer, spool, trial } = bench();
   kept.add({ printerId: printer.id, spoolId: spool.id, setting: "fan", value: 45, trialId: null, note: "even" });
-  const whole = bundle();
+  const { id: _, version: _v, createdAt: _c, updatedAt: _u, ...fields } = trial;
+  trials.add({ ...fields, name: "On a piece of one's own", sheet: exampleSheets[0] });
+  const whole = await bundle();
+  expect(whole.trials.map(({ sheet }) => sheet?.name)).toEqual([undefined, exampleSheets[0].name]);
   expect(await importBundle(whole)).toEqual({ printers: 0, spools: 0, kept: 0, trials: 0 });
   closeStore();
   process.env.CUCHARA_DATA = mkdtempSync(join(folder, "other-"));
-  expect(await importBundle(whole)).toEqual({ printers: 1, spools: 1, kept: 1, trials: 1 });
-  expect(bundle()).toEqual(whole);
+  expect(await importBundle(whole)).toEqual({ printers: 1, spools: 1, kept: 1, trials: 2 });
+  expect(await bundle()).toEqual(whole);
   // All of it or nothing.
   const broken = {
     ...whole,
@@ -117,7 +126,7 @@ test("a bench read in where it came from adds nothing; in an empty one it is the
 test("a large bench arrives while others have their turn, is seen all at once, and leaves nothing when it is given up", async () => {
   closeStore();
   process.env.CUCHARA_DATA = mkdtempSync(join(folder, "large-"));
-  const empty = bundle();
+  const empty = await bundle();
   const one = { kind: "temperature", printer: 0, spool: 0, tool: 0, options: {} } as const;
   const large = {
     ...empty,
@@ -135,7 +144,7 @@ test("a large bench arrives while others have their turn, is seen all at once, a
   }, 1);
   await expect(given).rejects.toThrow();
   clearInterval(others);
-  expect(bundle()).toEqual(empty);
+  expect(await bundle()).toEqual(empty);
   expect(turns).toBeGreaterThanOrEqual(3);
   expect([...seen]).toEqual([0]);
 
@@ -147,6 +156,13 @@ test("a large bench arrives while others have their turn, is seen all at once, a
 
   expect(await importBundle(large)).toEqual({ printers: 1, spools: 1, kept: 0, trials: 800 });
   expect(trials.list()).toHaveLength(800);
+
+  // … and is written out while others have theirs.
+  turns = 0;
+  const more = setInterval(() => turns++, 1);
+  expect((await bundle()).trials).toHaveLength(800);
+  clearInterval(more);
+  expect(turns).toBeGreaterThanOrEqual(3);
 });
 
 test("what was removed rests in the bin, is found there, put back, and goes after its time or when the bin is emptied", () => {

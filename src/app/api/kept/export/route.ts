@@ -5,8 +5,8 @@ import { spools } from "@/server/db/spools";
 import { disposition } from "@/server/http/download";
 import { handle, json, pairOf } from "@/server/http/respond";
 import { Refused } from "@/server/refused";
+import { exportBench } from "@/server/work/export-bench";
 import { checkPair } from "@/server/work/trials";
-import { bundle } from "@/server/work/values";
 
 const forms = ["text", "csv", "json", "lines"] as const;
 
@@ -15,14 +15,14 @@ const forms = ["text", "csv", "json", "lines"] as const;
  * everything of the bench as one JSON that can be read back in.
  */
 export const GET = handle(
-  (request) => {
+  async (request) => {
     const { searchParams } = new URL(request.url);
     const as = searchParams.get("as") ?? "json";
     if (!(forms as readonly string[]).includes(as)) {
       throw new Refused("invalid", `Values are written out as ${forms.join(", ")}.`, { field: "as" });
     }
     if (!searchParams.has("printerId") && !searchParams.has("spoolId") && as === "json") {
-      return file("application/json", "cuchara-bench.json", `${JSON.stringify(bundle(), null, 2)}\n`);
+      return file("application/json", "cuchara-bench.json", await exportBench(request.signal));
     }
     const { printerId, spoolId } = pairOf(request);
     checkPair(printerId, spoolId);

@@ -111,7 +111,8 @@ async function compileAhead(runs) {
 export async function buildServer(runs = run) {
   mkdirSync(stamps, { recursive: true });
   for (const [entry, name] of [
-    ["src/server/main.ts", "server"],
+    ["src/server/start.ts", "server"],
+    ["src/server/main.ts", "server-main"],
     ["src/server/tasks/worker.ts", "server-worker"],
   ]) {
     await runs(bin("esbuild"), [

@@ -1,7 +1,7 @@
 /**
  * What the program's modules were compiled to is kept from its build on: a third of a start was compiling the same thousand modules again.
- * The first import of `main.ts`, for only what is loaded after it can profit. A module whose text is another, a file that is missing, or
- * another Node.js: the module is compiled as ever.
+ * Only what is loaded after `useCompiled` can profit. A module whose text is another, a file that is missing, or another Node.js: the
+ * module is compiled as ever.
  */
 import { createHash } from "node:crypto";
 import { existsSync, readFileSync, renameSync, writeFileSync } from "node:fs";
@@ -34,7 +34,7 @@ type Wrapped = (
 ) => unknown;
 
 /** Kept code has forgotten who loads what it asks for while it runs: such modules are compiled as ever. */
-const LOADS_WHILE_IT_RUNS = /(?<![.\w$])import\s*\(/;
+const LOADS_WHILE_IT_RUNS = /^(?!\s*(?:\/\/|\*)).*(?<![.\w$])import\s*\(/m;
 
 const keptAt = join(__dirname, "compiled.bin");
 const loader = Module as unknown as ModuleClass;
@@ -61,8 +61,8 @@ function read(): Map<string, Buffer> {
   return kept;
 }
 
-/** Keeps what has been loaded and run up to now. Called at the end of a build only: it holds everything else up for a moment. */
-export function keepCompiled(): void {
+/** Keeps what has been loaded and run. */
+function keep(): void {
   const code = [...scripts].map(([name, script]) => [name, script.createCachedData()] as const);
   const index = Buffer.from(JSON.stringify(code.map(([name, bytes]) => [name, bytes.length])));
   const length = Buffer.alloc(4);
@@ -71,7 +71,9 @@ export function keepCompiled(): void {
   renameSync(`${keptAt}.new`, keptAt);
 }
 
-function use(isKeeping: boolean): void {
+/** @param isKeeping at the end of a build: what is loaded until this process ends is kept */
+export function useCompiled(isKeeping: boolean): void {
+  if (isKeeping) process.once("exit", keep);
   const kept = isKeeping ? new Map<string, Buffer>() : read();
   if (!isKeeping && kept.size === 0) return;
   const compile = loader.prototype._compile;
@@ -98,5 +100,3 @@ function use(isKeeping: boolean): void {
     return (script.runInThisContext() as Wrapped).call(this.exports, this.exports, require, this, path, dirname(path));
   };
 }
-
-use(process.env.CUCHARA_KEEP_COMPILED === "1");

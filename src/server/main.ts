@@ -2,7 +2,6 @@
  * The program: one process that listens, guards, serves pages and interface, and ends cleanly. Bundled apart from the pages (see
  * `scripts/prepare.mjs`); what it shares with the route handlers lies on `globalThis`.
  */
-import { keepCompiled } from "./compiled";
 import { createServer, IncomingMessage, Server, ServerResponse } from "node:http";
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import next from "next";
@@ -143,10 +142,7 @@ async function main(): Promise<void> {
   }
   process.send?.({ ready: address });
   await loadPages(port);
-  if (process.env.CUCHARA_KEEP_COMPILED === "1") {
-    keepCompiled();
-    return end("built");
-  }
+  if (process.env.CUCHARA_KEEP_COMPILED === "1") return end("built");
   if (!isEnding) warmUp(trouble);
 }
 

@@ -3,11 +3,9 @@
  * a first layer of another height all read right.
  */
 import { roundTo } from "../units";
-import { MarkerPlace, MarkerSeries } from "./markers";
-import { MoveTable } from "./moves";
-
-/** Two moves lie in one layer if their heights differ by less, mm. */
-const SAME_LAYER_MM = 0.0015;
+import type { MarkerFinder, MarkerSeries } from "./markers";
+import type { MoveTable } from "./moves";
+import { chooseOpenings, OpenedLayer, openedLayers, SAME_LAYER_MM } from "./openings";
 
 /** One layer of a program, in program order. */
 export interface Layer {
@@ -45,6 +43,9 @@ interface Run {
 const HIGHEST_RAMP_MM = 0.5;
 const HIGHEST_RAMP_STEPS = 2.2;
 const LEVEL_BEHIND_RAMP = 3;
+/** A turn of a spiral wall is closed where it comes back this near to where it began, mm, having gone round so much, mm². */
+const CLOSED_MM = 0.5;
+const ROUND_MM2 = 4;
 /** A line that fills the nozzle is so short at most, in moves. */
 const MOST_PRIMING_MOVES = 3;
 
@@ -57,6 +58,10 @@ export class LayerTracker {
   private levelZMm = NaN;
   private travelByte = -1;
   private travelLine = 0;
+  /** Travels in front of the first material, each with how figures counted there; null once anything was laid. */
+  private approaches: { startByte: number; line: number; counts: string }[] | null = [];
+  /** Where the turn that is being laid began, while it is not known how far one rises; null between spiral walls. */
+  private turn: { x: number; y: number; z: number; firstRun: number; twiceAreaMm2: number } | null = null;
 
   /** Whether anything was laid yet. */
   get started(): boolean {
@@ -71,9 +76,29 @@ export class LayerTracker {
     }
   }
 
-  /** What went before does not open the next layer after all: it homes, heats, or says how figures count. */
+  /** A command in front of the first material that homes, heats, or takes up a tool: what went before is no part of the first layer. */
   forgetTravel(): void {
     this.travelByte = -1;
+    this.approaches = [];
+  }
+
+  /**
+   * A command in front of the first material that says how figures count. The first layer opens at the first travel from which on they
+   * count as they do where it is laid: a lift by G91 and back is part of the way there.
+   *
+   * @param countsBefore how they counted before it
+   */
+  countAnew(countsBefore: string): void {
+    if (this.travelByte >= 0)
+      this.approaches?.push({ startByte: this.travelByte, line: this.travelLine, counts: countsBefore });
+    this.travelByte = -1;
+  }
+
+  /** The first material is about to be laid, with figures that count like this. */
+  approach(counts: string): void {
+    const first = this.approaches?.find((one) => one.counts === counts);
+    this.approaches = null;
+    if (first) [this.travelByte, this.travelLine] = [first.startByte, first.line];
   }
 
   /** A move that lays material from height `fromZ` to height `toZ`. */
@@ -88,6 +113,7 @@ export class LayerTracker {
       return;
     }
     if (level) {
+      this.turn = null;
       const ramp = this.takeRamp(toZ);
       const below = this.current;
       if (below && toZ > below.zMm) this.stepMm = toZ - below.zMm;
@@ -99,6 +125,36 @@ export class LayerTracker {
       this.open(roundTo(base + step, 4), move, startByte, line, null);
       this.current!.climbs = true;
     }
+  }
+
+  /**
+   * A climbing move that was just taken by `print`: how far a turn rises is known where it comes back to where it began. Until then the
+   * layer below gave the measure, and that may be of another height.
+   */
+  climb(fromX: number, fromY: number, fromZ: number, x: number, y: number, z: number): void {
+    const { runs } = this;
+    const first = runs.length - 1;
+    if (!runs[first].climbs) return;
+    if (!this.turn) {
+      const isFirst = first === 0 || !runs[first - 1].climbs;
+      if (!isFirst || runs[first].prints > 1) return;
+      this.turn = { x: fromX, y: fromY, z: fromZ, firstRun: first, twiceAreaMm2: 0 };
+    }
+    const { turn } = this;
+    turn.twiceAreaMm2 += (fromX - turn.x) * (y - turn.y) - (x - turn.x) * (fromY - turn.y);
+    const isClosed = Math.hypot(x - turn.x, y - turn.y) <= CLOSED_MM && Math.abs(turn.twiceAreaMm2) > 2 * ROUND_MM2;
+    if (!isClosed || turn.firstRun > first || z - turn.z < SAME_LAYER_MM) return;
+    const whole = runs.splice(turn.firstRun);
+    this.stepMm = z - turn.z;
+    this.current = {
+      ...whole[0],
+      zMm: roundTo(z, 4),
+      lastPrintMove: whole[whole.length - 1].lastPrintMove,
+      prints: whole.reduce((sum, { prints }) => sum + prints, 0),
+    };
+    runs.push(this.current);
+    // The next turn begins here; all rise alike.
+    this.turn = null;
   }
 
   private opens(run: Run, fromZ: number, toZ: number, level: boolean): boolean {
@@ -150,41 +206,62 @@ export class LayerTracker {
     this.travelByte = -1;
   }
 
+  /** How many stretches of one height were begun so far. */
+  get stretchCount(): number {
+    return this.runs.length;
+  }
+
   /**
    * The layers of the finished program, and the comments that open them. Fills `moves.layer`.
    * Material laid before the first opening comment, or at the very start above what follows it, is priming, not a layer.
    */
-  finish(moves: MoveTable, candidates: MarkerSeries[]): { layers: Layer[]; markers: MarkerSeries | null } {
-    let runs = withoutLowVisits(withoutPriming(this.runs));
-    const markers = chooseMarkers(candidates, this.runs);
-    let opening: (MarkerPlace | undefined)[] = [];
-    if (markers) ({ runs, opening } = runsByPlace(this.runs, markers.places));
+  finish(moves: MoveTable, finder: MarkerFinder): { layers: Layer[]; markers: MarkerSeries | null } {
+    const byHeight = withoutLowVisits(withoutPriming(this.runs));
+    const markers = chooseOpenings(finder.series(), finder.plain(), this.runs, moves, byHeight);
+    const opened = markers ? openedLayers(markers, moves).map(asOpening) : byHeight.map(byRun);
     const layers: Layer[] = [];
     const heights: number[] = [];
     let previousLast = -1;
-    runs.forEach((run, index) => {
-      const place = opening[index];
-      while (heights.length > 0 && heights[heights.length - 1] >= run.zMm - SAME_LAYER_MM) heights.pop();
+    opened.forEach(({ zMm, ...one }, index) => {
+      while (heights.length > 0 && heights[heights.length - 1] >= zMm - SAME_LAYER_MM) heights.pop();
       const below = heights.length > 0 ? heights[heights.length - 1] : 0;
-      heights.push(run.zMm);
-      const firstMove = index === 0 ? (place ? place.move : run.firstPrintMove) : previousLast + 1;
+      heights.push(zMm);
       layers.push({
         index,
-        zMm: run.zMm,
-        heightMm: roundTo(run.zMm - below, 4),
-        firstMove: Math.min(firstMove, run.firstPrintMove),
-        firstPrintMove: Math.max(run.firstPrintMove, place ? Math.min(place.move, run.lastPrintMove) : 0),
-        lastMove: run.lastPrintMove,
-        insertByte: place ? place.endByte : run.insertByte,
-        insertLine: place ? place.line + 1 : run.insertLine,
-        ...(place ? { marker: place.value } : {}),
+        zMm,
+        heightMm: roundTo(zMm - below, 4),
+        ...one,
+        firstMove: index === 0 ? one.firstMove : previousLast + 1,
       });
-      previousLast = run.lastPrintMove;
+      previousLast = one.lastMove;
     });
     for (const layer of layers) moves.layer.fill(layer.index, layer.firstMove, layer.lastMove + 1);
     return { layers, markers };
   }
 }
+
+type Opened = Omit<Layer, "index" | "heightMm">;
+
+/** A layer as its height tells it. */
+const byRun = ({ zMm, firstPrintMove, lastPrintMove, insertByte, insertLine }: Run): Opened => ({
+  zMm,
+  firstMove: firstPrintMove,
+  firstPrintMove,
+  lastMove: lastPrintMove,
+  insertByte,
+  insertLine,
+});
+
+/** A layer as the comment that opens it tells it. */
+const asOpening = ({ zMm, place, firstPrintMove, lastPrintMove }: OpenedLayer): Opened => ({
+  zMm,
+  firstMove: Math.min(place.move, firstPrintMove),
+  firstPrintMove,
+  lastMove: lastPrintMove,
+  insertByte: place.endByte,
+  insertLine: place.line + 1,
+  ...(Number.isNaN(place.value) ? {} : { marker: place.value }),
+});
 
 /** Two runs as one, at the height of the one that lays more, or of the higher; the later one's moves come behind the earlier one's. */
 function joined(first: Run, next: Run): Run {
@@ -230,60 +307,4 @@ function withoutPriming(runs: readonly Run[]): readonly Run[] {
   const usual = third ? third.zMm - second.zMm : second.zMm;
   const tooThin = second.zMm - first.zMm < usual / 2;
   return tooThin && first.prints <= MOST_PRIMING_MOVES ? runs.slice(1) : runs;
-}
-
-/** The series that opens the most layers, one comment a layer; null if none opens nearly all of them. */
-function chooseMarkers(candidates: MarkerSeries[], runs: Run[]): MarkerSeries | null {
-  let best: MarkerSeries | null = null;
-  let mostOpened = 0;
-  for (const series of candidates.slice(0, 50)) {
-    const { places } = series;
-    if (runs.length === 0 || places.length < 2 || places.length > runs.length * 1.2 + 2) continue;
-    const opened = runs.filter((run) => run.lastPrintMove >= places[0].move);
-    // At least a good part of the program must lie behind the first marker.
-    if (opened.length < runs.length * 0.8 && opened.length < runs.length - 2) continue;
-    // A low tower is visited within a layer and has no comment of its own.
-    const wanted = withoutLowVisits(opened).length;
-    const byPlace = runsByPlace(runs, places);
-    const share = byPlace.runs.length / Math.max(1, wanted);
-    // A table at the top of a file counts up, too; but it opens hardly a layer.
-    const opens = byPlace.opening.filter((place) => place !== undefined).length;
-    if (share > 0.9 && share < 1.1 && opens > mostOpened) {
-      best = series;
-      mostOpened = opens;
-    }
-  }
-  return best;
-}
-
-/**
- * The runs behind the first place, each place's run in one: what is laid between two opening comments is one layer, at the height
- * of the highest. Runs in front of the first place are priming. A run across a place begins anew there.
- */
-function runsByPlace(
-  all: readonly Run[],
-  places: readonly MarkerPlace[],
-): { runs: Run[]; opening: (MarkerPlace | undefined)[] } {
-  const runs: Run[] = [];
-  const opening: (MarkerPlace | undefined)[] = [];
-  let at = -1;
-  for (const run of all) {
-    let place: MarkerPlace | undefined;
-    while (at + 1 < places.length && places[at + 1].move <= run.firstPrintMove) place = places[++at];
-    if (at < 0) {
-      // The first comment may stand behind the first travel or line of its own layer.
-      if (places[0].move > run.lastPrintMove) continue;
-      place = places[++at];
-    }
-    const last = runs[runs.length - 1];
-    if (place || !last) {
-      runs.push(run);
-      opening.push(place);
-    } else if (run.zMm <= last.zMm + SAME_LAYER_MM || at + 1 < places.length) runs[runs.length - 1] = joined(last, run);
-    else {
-      runs.push(run);
-      opening.push(undefined);
-    }
-  }
-  return { runs, opening };
 }

@@ -28,7 +28,13 @@ export interface MarkerSeries {
 }
 
 const isDigit = (byte: number) => byte >= 48 && byte <= 57;
+const isBlank = (byte: number) => byte === 32 || byte === 9 || byte === 13;
 const isWordByte = (byte: number) => isDigit(byte) || (byte >= 65 && byte <= 90) || (byte >= 97 && byte <= 122);
+
+/** More places of one comment than this are no layers. */
+const MOST_PLACES = 500_000;
+/** A comment that comes again within a layer more often than this, and than in a tenth of them, opens none. */
+const MOST_AGAIN = 2;
 
 interface Shape {
   example: string;
@@ -38,6 +44,10 @@ interface Shape {
   /** Value columns per number, so that the right one can be taken at the end. */
   values: number[][];
   places: { line: number; endByte: number; move: number }[];
+  /** All its places while it may open layers whatever its numbers say, and how often it came again at one height. */
+  plain: { line: number; endByte: number; move: number }[] | null;
+  again: number;
+  lastStretch: number;
 }
 
 /** Collects candidates while a program is read. */
@@ -45,11 +55,17 @@ export class MarkerFinder {
   private readonly shapes = new Map<number, Shape>();
   private readonly found: number[] = [0, 0, 0, 0];
 
-  /** Looks at a line that holds a comment and nothing else. */
-  see(line: Line, move: number): void {
+  /**
+   * Looks at a line that holds a comment and nothing else.
+   *
+   * @param stretch how many stretches of one height were begun so far
+   */
+  see(line: Line, move: number, stretch: number): void {
     const { bytes } = line;
     const from = line.commentFrom;
-    const to = line.commentTo;
+    let to = line.commentTo;
+    // Blanks behind it say nothing.
+    while (to > from && isBlank(bytes[to - 1])) to--;
     if (to - from > LONGEST_MARKER_BYTES) return;
     let hash = 2166136261;
     let count = 0;
@@ -77,7 +93,6 @@ export class MarkerFinder {
         at++;
       }
     }
-    if (count === 0) return;
     const numbers = Math.min(count, MOST_NUMBERS);
     let shape = this.shapes.get(hash);
     if (!shape) {
@@ -90,15 +105,22 @@ export class MarkerFinder {
         alive: this.found.slice(0, numbers).map((value) => !Number.isNaN(value)),
         values: Array.from({ length: numbers }, (_, i) => [this.found[i]]),
         places: [{ line: line.number, endByte: line.endByte, move }],
+        plain: [{ line: line.number, endByte: line.endByte, move }],
+        again: 0,
+        lastStretch: stretch,
       };
       this.shapes.set(hash, shape);
       return;
     }
+    const place = { line: line.number, endByte: line.endByte, move };
+    const isAtOneHeight = stretch === shape.lastStretch;
+    this.takePlain(shape, place, stretch);
+    if (isAtOneHeight && this.isSaidAgain(shape)) return;
     let anyAlive = false;
     for (let i = 0; i < shape.numberPlaces; i++) {
       if (!shape.alive[i]) continue;
       const value = this.found[i];
-      if (value === shape.last[i] + 1) {
+      if (this.follows(shape, i, value)) {
         shape.last[i] = value;
         shape.values[i].push(value);
         anyAlive = true;
@@ -107,8 +129,42 @@ export class MarkerFinder {
         shape.values[i] = [];
       }
     }
-    if (anyAlive) shape.places.push({ line: line.number, endByte: line.endByte, move });
+    if (anyAlive) shape.places.push(place);
     else shape.places = [];
+  }
+
+  /** The same number once more, behind a change of tools say: the layer it is of is open. */
+  private isSaidAgain({ alive, last }: Shape): boolean {
+    return alive.some((isAlive) => isAlive) && last.every((value, i) => !alive[i] || this.found[i] === value);
+  }
+
+  /** One more; from below zero to 1, for some leave zero out; or from the first again, where a print is of pieces made one by one. */
+  private follows({ last, values }: Shape, i: number, value: number): boolean {
+    return (
+      value === last[i] + 1 ||
+      (last[i] === -1 && value === 1) ||
+      (value === values[i][0] && values[i].length > 1 && (value === 0 || value === 1))
+    );
+  }
+
+  private takePlain(shape: Shape, place: Shape["places"][number], stretch: number): void {
+    const isAgain = stretch === shape.lastStretch;
+    shape.lastStretch = stretch;
+    if (!shape.plain) return;
+    if (isAgain) shape.again++;
+    shape.plain.push(place);
+    const isTooOften = shape.again > MOST_AGAIN && shape.again > shape.plain.length / 10;
+    if (isTooOften || shape.plain.length > MOST_PLACES) shape.plain = null;
+  }
+
+  /** Comments that came about once at each height, in the order they first stood in; their numbers, if any, do not count. */
+  plain(): MarkerSeries[] {
+    const all: MarkerSeries[] = [];
+    for (const { example, plain, alive } of this.shapes.values()) {
+      if (!plain || plain.length < 2 || alive.some((isAlive) => isAlive)) continue;
+      all.push({ shape: example, places: plain.map((place) => ({ ...place, value: NaN })) });
+    }
+    return all.sort((a, b) => a.places[0].line - b.places[0].line);
   }
 
   /** Makes room: a picture in comments has thousands of lines, each of a shape of its own and seen once. */

@@ -36,6 +36,20 @@ const STILL_DRAWN_MM = 1e-4;
 /** Hardly any program has moves in shorter lines than this on average. */
 const SHORT_LINE_BYTES = 16;
 
+/** What a print is set up by: it belongs in front of the first layer, wherever the nozzle went before. */
+const setsUp: ReadonlySet<EventKind> = new Set([
+  EventKind.nozzleTemperature,
+  EventKind.nozzleTemperatureWait,
+  EventKind.bedTemperature,
+  EventKind.bedTemperatureWait,
+  EventKind.tool,
+]);
+
+/** How figures of places count: told apart where the first layer is looked for. */
+function howItCounts({ relative, relativeE, unitMm, offsetX, offsetY, offsetZ }: MachineState): string {
+  return `${relative} ${relativeE} ${unitMm} ${offsetX} ${offsetY} ${offsetZ}`;
+}
+
 /** Hears the lines of a program as they are read, with the state they leave. Copy what must last. */
 export interface LineObserver {
   /**
@@ -91,9 +105,12 @@ export class ProgramReader {
   private assumedE: AssumedE | null = null;
   private readonly observer: LineObserver | null;
 
+  /** The command that is obeyed heats, or takes up a tool. */
+  private hasSetUp = false;
   private line: Line = this.scanner.line;
   private readonly tell: Tell = (kind, value, index) => {
     takeTold(this.state, kind, value, index);
+    this.hasSetUp ||= setsUp.has(kind);
     // Indexes that no printer has would only make tables of tools grow.
     if (!(index >= 0 && index < MOST_TOOLS) || this.events.count >= MOST_EVENTS) return;
     this.events.add(kind, value, index, this.moves.count, this.line);
@@ -123,9 +140,10 @@ export class ProgramReader {
   /** Ends the program and hands over its tables. The reader cannot be used again. */
   finish(): ProgramTables {
     this.scanner.end();
-    this.settleQuestion();
+    // What is held back is read to the end, however often it asks anew.
+    while (this.question) this.settleQuestion();
     const moves = this.moves.take();
-    const { layers, markers } = this.tracker.finish(moves, this.markerFinder.series());
+    const { layers, markers } = this.tracker.finish(moves, this.markerFinder);
     return {
       lineCount: this.scanner.lineCount,
       byteCount: this.scanner.byteCount,
@@ -185,7 +203,7 @@ export class ProgramReader {
     if (line.named) return;
     const isBehind = line.wordCount > 0;
     this.kindFinder.see(line, this.moves.count, isBehind);
-    if (!isBehind) this.markerFinder.see(line, this.moves.count);
+    if (!isBehind) this.markerFinder.see(line, this.moves.count, this.tracker.stretchCount);
   }
 
   private command(line: Line, from: number, to: number): void {
@@ -223,6 +241,7 @@ export class ProgramReader {
     }
     const words = this.words.set(line, from, to);
     const { relativeE: wasRelativeE, drawnBack: wasDrawnBack } = this.state;
+    const countedBefore = this.tracker.started ? "" : howItCounts(this.state);
     command.act?.(this.state, words, this.tell, this.reading);
     if (letter === "M" && (code === 82 || code === 83)) this.relativeByM83 = code === 83;
     else if (letter === "G" && code === 90 && this.relativeByM83 && wasRelativeE) this.ask(line);
@@ -230,8 +249,12 @@ export class ProgramReader {
       this.tracker.travel(line.startByte, line.number);
       this.addMove(0, MoveKind.home, line.number);
     } else if (this.state.drawnBack !== wasDrawnBack) this.firmwareMove(this.state.drawnBack, line);
-    // Before anything is laid, a change must stand behind what heats, homes and counts.
-    if (!this.tracker.started) this.tracker.forgetTravel();
+    // Before anything is laid, a change must stand behind what heats, homes and takes up a tool.
+    if (!this.tracker.started) {
+      if (command.moves === "home" || this.hasSetUp) this.tracker.forgetTravel();
+      else if (countedBefore !== howItCounts(this.state)) this.tracker.countAnew(countedBefore);
+      this.hasSetUp = false;
+    }
     this.observer?.command(line, command.code, words, this.state);
   }
 
@@ -329,7 +352,9 @@ export class ProgramReader {
         // Drawing back and restoring are not scaled: a factor that changes in between must leave nothing owed.
         const laid = fed * this.flow;
         this.feedFilament(laid);
+        if (!this.tracker.started) this.tracker.approach(howItCounts(state));
         this.tracker.print(this.moves.count, fromZ, z, startByte, number);
+        if (z !== fromZ) this.tracker.climb(fromX, fromY, fromZ, x, y, z);
         this.moves.add(x, y, z, laid, this.speed, MoveKind.print, number);
         return MoveKind.print;
       }
@@ -397,6 +422,7 @@ export class ProgramReader {
         state[v] = arc.centreY + arc.radiusMm * Math.sin(angle);
         state[w] = start[w] + (end[w] - start[w]) * share;
       }
+      if (prints && !this.tracker.started) this.tracker.approach(howItCounts(state));
       if (prints) this.tracker.print(this.moves.count, fromZ, state.z, line.startByte, line.number);
       else this.tracker.travel(line.startByte, line.number);
       this.addMove(moved / segments, kind, line.number);

@@ -1,4 +1,6 @@
 /** What a finished program is, in figures: layers, time, room, filament, and its settings along the height. */
+import type { Layer } from "../gcode/layers";
+import type { MarkerSeries } from "../gcode/markers";
 import { EventKind, laysMaterial, MoveKind } from "../gcode/moves";
 import { AssumedE, ProgramTables } from "../gcode/read";
 import { LineEnd } from "../gcode/scan";
@@ -47,7 +49,7 @@ export interface Bounds {
 /** A report keeps so many changes of settings; a program can have millions. */
 export const MOST_CHANGES = 5000;
 /** Goes up whenever a report says more than before: an older one is made anew. */
-export const REPORT_VERSION = 4;
+export const REPORT_VERSION = 5;
 
 export interface ProgramReport {
   version: number;
@@ -66,7 +68,7 @@ export interface ProgramReport {
   /** `lastLayer`: the last one the tool lays anything in, from 0. */
   filament: { tool: number; mm: number; lastLayer: number }[];
   /** The comments that open the layers: an example with `#` for the number, and how they count. */
-  markers: { shape: string; first: number; last: number; countsFrom: number } | null;
+  markers: { shape: string; first: number | null; last: number | null; countsFrom: number | null } | null;
   /** Values in force per layer; null where the program has not said anything. */
   settings: Record<SettingKey, (number | null)[]>;
   /** What each tool is set to when the first material is laid. */
@@ -185,7 +187,6 @@ export function reportOf(
   const lastLayers = lastLayersByTool(tables);
   const { byLayer, changes, start } = settingsByLayer(tables);
   const inside = changes.filter(({ layer }) => layer >= 0 && layer < layers.length);
-  const places = tables.markers?.places;
   return {
     report: {
       version: REPORT_VERSION,
@@ -201,15 +202,7 @@ export function reportOf(
       filament: tables.filamentPerToolMm
         .map((mm, tool) => ({ tool, mm, lastLayer: lastLayers[tool] ?? -1 }))
         .filter(({ mm }) => mm > 0),
-      markers:
-        tables.markers && places
-          ? {
-              shape: tables.markers.shape,
-              first: places[0].value,
-              last: places[places.length - 1].value,
-              countsFrom: layers.find(({ marker }) => marker !== undefined)?.marker ?? places[0].value,
-            }
-          : null,
+      markers: tables.markers && markersOf(tables.markers, layers),
       settings: Object.fromEntries(
         settingKeys.map((key) => [key, Array.from(byLayer[key], (value) => (Number.isNaN(value) ? null : value))]),
       ) as Record<SettingKey, (number | null)[]>,
@@ -333,4 +326,10 @@ class LaidRun {
     this.filamentMm = 0;
     this.feedMmS = Infinity;
   }
+}
+
+/** The comments that open the layers, as the page names them; figures only where they count. */
+function markersOf({ shape, places }: MarkerSeries, layers: readonly Layer[]): ProgramReport["markers"] {
+  const [first, last] = [places[0], places[places.length - 1]].map(({ value }) => (Number.isNaN(value) ? null : value));
+  return { shape, first, last, countsFrom: layers.find(({ marker }) => marker !== undefined)?.marker ?? first };
 }

@@ -68,6 +68,15 @@ const views: { key: View; label: string }[] = [
 /** What stands above and below the log, px. */
 const AROUND_PX = 268;
 
+/** How the layers were found. */
+function sayOpenings(markers: ProgramReport["markers"]): string {
+  if (!markers) return "No comments open its layers; they were found by where material is laid.";
+  const comments = `Comments like “${markers.shape}” open its layers`;
+  return markers.countsFrom === null
+    ? `${comments}, without numbers.`
+    : `${comments} and count from ${markers.countsFrom}.`;
+}
+
 function LoadedFile(props: LoadedFileProps) {
   const page = useFilePage(props);
   const { file, report, topMm, view, setView, canUndo, canRedo, undo, redo, clash, settle } = page;
@@ -85,10 +94,7 @@ function LoadedFile(props: LoadedFileProps) {
       <h1 className="long-title">{file.name}</h1>
       <p className="sub">
         {layers.length} {layers.length === 1 ? "layer" : "layers"} up to {plainNumber(topMm)} mm, the first{" "}
-        {plainNumber(layers[0].heightMm)} mm.{" "}
-        {markers
-          ? `Comments like “${markers.shape}” open its layers and count from ${markers.countsFrom}.`
-          : "No comments open its layers; they were found by where material is laid."}
+        {plainNumber(layers[0].heightMm)} mm. {sayOpenings(markers)}
       </p>
       <div className="two-sides">
         <div>

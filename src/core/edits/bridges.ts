@@ -1,5 +1,6 @@
 /** Strands over air laid with care: the nozzle cooler from some layers before, feed, flow and fan for the first layers over air. */
 import { z } from "zod";
+import { figureOf, withWord } from "../gcode/line-change";
 import type { LineWords } from "../gcode/line-words";
 import type { Layer } from "../gcode/layers";
 import { laysMaterial } from "../gcode/moves";
@@ -8,6 +9,7 @@ import type { Line } from "../gcode/scan";
 import { Bridge, findBridges } from "../laid/over-air";
 import { eachSample, LayerRaster } from "../laid/raster";
 import { strandsOf } from "../laid/strands";
+import { readingOf } from "../machine/reading";
 import type { MachineState } from "../machine/state";
 import { refuse } from "../result";
 import { settingFor } from "../settings";
@@ -128,6 +130,9 @@ function cool(edit: BridgesEdit, chosen: readonly Bridge[], context: EditContext
     isCool.fill(1, Math.max(0, layer - before), Math.min(layers.length, layer + edit.layers.length));
   }
   const planned: PlannedForTool[] = [];
+  const heatsWithin = new Set(
+    file.report.changes.filter(({ key, within }) => key === "nozzleTemperature" && within).map(({ layer }) => layer),
+  );
   for (const { tool, lastLayer } of filament) {
     const own = layers.map((_, i) => valueAt(context, "nozzleTemperature", i, tool));
     if (own.every((value) => value === null)) {
@@ -141,9 +146,9 @@ function cool(edit: BridgesEdit, chosen: readonly Bridge[], context: EditContext
       const value = own[i];
       if (value === null || (isCool[i] && value - edit.cooler < 0)) continue;
       const now = isCool[i] ? value - edit.cooler : value;
-      const before = i > 0 && own[i - 1] !== null ? own[i - 1]! - (isCool[i - 1] ? edit.cooler : 0) : null;
-      if (isCool[i]) wanted[i] = now;
-      if (!(isCool[i] || (i > 0 && isCool[i - 1])) || now === before) continue;
+      if (isCool[i] && !heatsWithin.has(i)) wanted[i] = now;
+      // Within, the file's own lines say what holds.
+      if (isCool[i] === (i > 0 ? isCool[i - 1] : 0)) continue;
       const said = settingFor("nozzleTemperature").say(now, printer, tool);
       if (!said.ok) return refuse(said.message, "cooler");
       const why = isCool[i] ? `${plainNumber(edit.cooler)} °C cooler for what is laid over air` : "back to its own";
@@ -154,12 +159,20 @@ function cool(edit: BridgesEdit, chosen: readonly Bridge[], context: EditContext
     }
     planned.push({ tool, planned: { nozzleTemperature: wanted } });
   }
-  keepOwnHeatsOut(file, isCool, splices);
+  lowerOwnHeats(edit, file, isCool, splices);
   return { ok: true as const, value: planned };
 }
 
-/** What the file itself sets the nozzle to within cool layers was taken into account where they open: its own lines become comments. */
-function keepOwnHeatsOut(file: EditContext["file"], isCool: Uint8Array, splices: LineSplices): void {
+/**
+ * What the file itself sets a nozzle to within cool layers is cooler by as much, whichever tool it is of: a tool that comes in is heated for
+ * what it lays, one that waits for as much less. What is off stays off.
+ */
+function lowerOwnHeats(
+  { cooler }: BridgesEdit,
+  file: EditContext["file"],
+  isCool: Uint8Array,
+  splices: LineSplices,
+): void {
   const place = new PlaceFinder(file);
   file.walk(
     (line) => {
@@ -167,7 +180,12 @@ function keepOwnHeatsOut(file: EditContext["file"], isCool: Uint8Array, splices:
       if (code !== 104 && code !== 109) return;
       place.at(line.number);
       if (place.part !== "print" || !isCool[place.layer] || place.layer === 0) return;
-      splices.replace(line, [asComment(decodeLine(line), "was")], place.layer);
+      const text = decodeLine(line);
+      const letter = figureOf(text, "S") === null ? "R" : "S";
+      const heatC = figureOf(text, letter);
+      if (heatC === null || heatC - cooler <= 0) return;
+      const lower = withWord(text, letter, plainNumber(heatC - cooler));
+      splices.replace(line, [asComment(text, "was"), lower], place.layer);
     },
     { moves: false },
   );
@@ -239,6 +257,7 @@ class FanOverAir implements LineObserver {
   /** The layer whose fan runs now; -1 for none. */
   private running = -1;
   private ownDuty = 0;
+  private fan = 0;
 
   constructor(
     private readonly ways: readonly OverAir[],
@@ -262,7 +281,9 @@ class FanOverAir implements LineObserver {
     this.place.at(line.number);
     const { layer } = this.place;
     const ends = this.ends.get(layer);
-    this.ownDuty = state.fanDuty[0] ?? 0;
+    // The fan that blows on what is laid.
+    this.fan = readingOf(this.printer).fanPerTool ? state.tool : 0;
+    this.ownDuty = state.fanDuty[this.fan] ?? 0;
     if (this.running >= 0 && (!ends || line.number > ends.last)) {
       this.say((this.ownDuty * 100) / 255, line, "back to its own");
       this.running = -1;
@@ -281,7 +302,7 @@ class FanOverAir implements LineObserver {
   }
 
   private say(percent: number, line: Line, why: string): void {
-    const said = settingFor("fan").say(percent, this.printer, 0);
+    const said = settingFor("fan").say(percent, this.printer, this.fan);
     if (!said.ok) this.refusal ??= said.message;
     else
       this.splices.before(

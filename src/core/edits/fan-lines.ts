@@ -5,11 +5,15 @@ import { settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
 import { clamp } from "../units";
 
-const [M, P, S] = [77, 80, 83];
+const [M, P, S, T] = [77, 80, 83, 84];
 const MOST_DUTY = 255;
 
-/** The fan (from 0) and its percentage that a line tells; null if it tells none. A duty left out is all of it (common practice, no source). */
-export function fanTold(line: Line): { index: number; percent: number; isNamed: boolean } | null {
+/**
+ * The fan (from 0) and its percentage that a line tells; null if it tells none. A duty left out is all of it (common practice, no source).
+ *
+ * @param unnamed the fan that is meant where none is named: that of the tool that is in where every tool has its own, else the first
+ */
+export function fanTold(line: Line, unnamed = 0): { index: number; percent: number; isNamed: boolean } | null {
   if (line.commandCount === 0 || line.letters[0] !== M) return null;
   const dutyOf = new Map([
     [106, Number.isNaN(line.value(S)) ? MOST_DUTY : line.value(S)],
@@ -19,9 +23,10 @@ export function fanTold(line: Line): { index: number; percent: number; isNamed: 
   ]);
   const duty = dutyOf.get(line.values[0]);
   if (duty === undefined) return null;
-  const index = line.value(P);
+  const isValve = line.values[0] === 126 || line.values[0] === 127;
+  const index = line.value(isValve ? T : P);
   const isNamed = !Number.isNaN(index);
-  return { index: isNamed ? index : 0, percent: (clamp(duty, 0, MOST_DUTY) * 100) / MOST_DUTY, isNamed };
+  return { index: isNamed ? index : unnamed, percent: (clamp(duty, 0, MOST_DUTY) * 100) / MOST_DUTY, isNamed };
 }
 
 /** The lines that tell a fan a percentage in the printer's own words; by its number where the file names it. */

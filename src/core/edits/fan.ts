@@ -1,5 +1,6 @@
 /** The fan of a file: off, scaled, capped or held at least at something, between two places. The old lines stay as comments. */
 import { z } from "zod";
+import { readingOf } from "../machine/reading";
 import { refuse } from "../result";
 import { settingFor } from "../settings";
 import { clamp, plainNumber } from "../units";
@@ -8,6 +9,8 @@ import { fanTold, sayFan } from "./fan-lines";
 import { LineSplices } from "./line-splice";
 import { asComment, decodeLine } from "./line-text";
 import { layersOf, PlaceFinder, Scope, scopeFields } from "./scope";
+
+const T = 84;
 
 const acts = ["off", "scale", "cap", "floor"] as const;
 
@@ -40,7 +43,7 @@ export const fan: EditKind<FanEdit> = {
     if (edit.act !== "off" && edit.percent === undefined) return refuse("Say how many percent.", "percent");
     const scope = layersOf(edit, file);
     if (!scope.ok) return scope;
-    const { first, last } = scope.value;
+    const { spans, holds } = scope.value;
     const { layers, lineEnd, settings } = file.report;
     const splices = new LineSplices(lineEnd, this.label);
     let refusal: string | null = null;
@@ -50,25 +53,36 @@ export const fan: EditKind<FanEdit> = {
       if (!result.ok) refusal ??= result.message;
       return result.ok ? result.value : [];
     };
-    // What runs where the scope opens is changed there, and comes back where it ends.
-    const fans = fansOf(edit, context).map((which) => ({ which, own: valueAt(context, "fan", first, which.index) }));
-    for (const { which, own } of fans) {
-      if (own === null || changedTo(edit, own) === own) continue;
-      splices.opening(
-        layers[first],
-        said(changedTo(edit, own), which).map((line) => `${line} ; cuchara: fan ${sayAct(edit)} from here`),
-      );
+    // What runs where a stretch of layers opens is changed there, and comes back where it ends.
+    const fans = fansOf(edit, context);
+    for (const which of fans) {
+      for (const { first, last } of spans) {
+        const [own, after] = [first, last + 1].map((layer) => valueAt(context, "fan", layer, which.index));
+        if (own !== null && changedTo(edit, own) !== own) {
+          splices.opening(
+            layers[first],
+            said(changedTo(edit, own), which).map((line) => `${line} ; cuchara: fan ${sayAct(edit)} from here`),
+          );
+        }
+        if (last + 1 < layers.length && after !== null && changedTo(edit, after) !== after) {
+          splices.opening(
+            layers[last + 1],
+            said(after, which).map((line) => `${line} ; cuchara: fan back to its own`),
+          );
+        }
+      }
     }
     const place = new PlaceFinder(file);
+    const { fanPerTool } = readingOf(printer);
+    let tool = 0;
     file.walk(
       (line) => {
-        const told = fanTold(line);
+        if (line.commandCount > 0 && line.letters[0] === T && line.values[0] >= 0) tool = line.values[0];
+        const told = fanTold(line, fanPerTool ? tool : 0);
         if (!told) return;
         place.at(line.number);
-        if (place.part !== "print" || place.layer < first || place.layer > last) return;
+        if (place.part !== "print" || !holds(place.layer)) return;
         if (edit.fan !== undefined && edit.fan !== told.index) return;
-        const running = fans.find(({ which }) => which.index === told.index);
-        if (running) running.own = told.percent;
         const to = changedTo(edit, told.percent);
         if (Math.abs(to - told.percent) < settingFor("fan").tolerance) return;
         const lines = said(to, told);
@@ -76,19 +90,10 @@ export const fan: EditKind<FanEdit> = {
       },
       { moves: false },
     );
-    if (last < layers.length - 1) {
-      for (const { which, own } of fans) {
-        if (own === null || changedTo(edit, own) === own) continue;
-        splices.opening(
-          layers[last + 1],
-          said(own, which).map((line) => `${line} ; cuchara: fan back to its own`),
-        );
-      }
-    }
     if (refusal !== null) return refuse(refusal, "act");
-    const isProved = fans.some(({ which }) => which.index === 0);
+    const isProved = fans.some(({ index }) => index === 0);
     const values = settings.fan.map((value, layer) =>
-      layer < first || layer > last || value === null || !isProved ? NaN : changedTo(edit, value),
+      !holds(layer) || value === null || !isProved ? NaN : changedTo(edit, value),
     );
     return splices.outcome([], {
       nothing: nothing(edit),
@@ -104,14 +109,16 @@ interface Fan {
 }
 
 /** The fans an edit is about: the one it names, else all that the file speaks of. */
-function fansOf({ fan: named }: FanEdit, { file: { report } }: EditContext): Fan[] {
+function fansOf({ fan: named }: FanEdit, { file: { report }, printer }: EditContext): Fan[] {
   if (named !== undefined) return [{ index: named, isNamed: true }];
+  // Without its number the fan of the tool that is in would be meant, whichever that is there.
+  const { fanPerTool } = readingOf(printer);
   const spoken = new Set([
     0,
     ...report.start.filter(({ settings }) => settings.fan !== undefined).map(({ tool }) => tool),
   ]);
   for (const { key, tool } of report.changes) if (key === "fan") spoken.add(tool);
-  return [...spoken].map((index) => ({ index, isNamed: index > 0 }));
+  return [...spoken].map((index) => ({ index, isNamed: index > 0 || fanPerTool }));
 }
 
 function changedTo({ act, percent = 0 }: FanEdit, value: number): number {

@@ -161,12 +161,7 @@ export const find: EditKind<FindEdit> = {
         if (line.letters[0] === 84 && line.commandCount > 0 && line.wordCount === 1) nowTool = line.values[0];
         place.at(line.number);
         if (part !== undefined && place.part !== part) return;
-        if (
-          isLimited &&
-          scope.ok &&
-          (place.layer < scope.value.first || place.layer > scope.value.last || place.part === "end")
-        )
-          return;
+        if (isLimited && scope.ok && (!scope.value.holds(place.layer) || place.part === "end")) return;
         if (tool !== undefined && tool !== nowTool) return;
         if (skip.has(line.number + 1)) return;
         const found = matches(line);

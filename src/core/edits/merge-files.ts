@@ -1,15 +1,18 @@
 /**
  * Two files of one layer grid as one print, each on a tool of its own: layer by layer, with one change of tool in each. What a layer lays
- * is the file's own bytes; between two layers stands what puts everything as that file counts on it.
+ * is the file's own bytes; between two layers stands what puts everything as that file counts on it. The end lines are those of the file
+ * that lays last, in the state it left: its lifts are meant from the top of the print, its filament is counted on.
  */
 import type { LineWords } from "../gcode/line-words";
 import type { LineObserver, ProgramTables } from "../gcode/read";
 import type { Line } from "../gcode/scan";
 import { EventKind } from "../machine/event-kind";
-import type { MachineState } from "../machine/state";
+import { readingOf } from "../machine/reading";
+import { freshState, MachineState } from "../machine/state";
 import { moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { refuse, Result, succeed } from "../result";
+import { settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
 import type { SeenFile } from "./edit";
@@ -122,6 +125,23 @@ interface Opening {
   at: Standing;
   fanDuty: number;
   nozzleC: number;
+  /** What the file has said of how its moves are made; NaN where it has said nothing. */
+  ways: Record<WayKey, number>;
+}
+
+/** Settings that hold until somebody says otherwise: each file has its own. */
+const wayKeys = ["acceleration", "jerk", "junctionDeviation", "pressureAdvance", "flowFactor", "speedFactor"] as const;
+type WayKey = (typeof wayKeys)[number];
+
+function waysOf(state: Readonly<MachineState>): Record<WayKey, number> {
+  return {
+    acceleration: state.printAccelerationMmS2,
+    jerk: state.jerkMmS.x,
+    junctionDeviation: state.junctionDeviationMm,
+    pressureAdvance: state.pressureAdvanceS[state.tool] ?? NaN,
+    flowFactor: state.flowPercent[state.tool] ?? NaN,
+    speedFactor: state.speedPercent,
+  };
 }
 
 /** Notes what the machine holds where each layer opens. */
@@ -129,8 +149,12 @@ class OpeningKeeper implements LineObserver {
   readonly openings: Opening[] = [];
   lastByte = 0;
   private now: Opening | null = null;
+  private ways = waysOf(freshState());
 
-  constructor(private readonly layers: readonly { insertLine: number }[]) {}
+  constructor(
+    private readonly layers: readonly { insertLine: number }[],
+    private readonly fanPerTool: boolean,
+  ) {}
 
   move(line: Line, kind: number, fedMm: number, _feed: number, state: Readonly<MachineState>): void {
     this.pass(line);
@@ -139,11 +163,18 @@ class OpeningKeeper implements LineObserver {
 
   command(line: Line, _code: string, _words: LineWords, state: Readonly<MachineState>): void {
     this.pass(line);
+    this.ways = waysOf(state);
     this.keep(standingOf(state, this.now?.at.drawnMm ?? 0), state);
   }
 
   private keep(at: Standing, state: Readonly<MachineState>): void {
-    this.now = { at, fanDuty: state.fanDuty[0] ?? 0, nozzleC: state.nozzleC[state.tool] ?? 0 };
+    const fan = this.fanPerTool ? state.tool : 0;
+    this.now = {
+      at,
+      fanDuty: state.fanDuty[fan] ?? 0,
+      nozzleC: state.nozzleC[state.tool] ?? 0,
+      ways: this.ways,
+    };
   }
 
   private pass(line: Line): void {
@@ -155,7 +186,7 @@ class OpeningKeeper implements LineObserver {
 function prepared(one: MergedFile, printer: Printer): Prepared {
   const { file } = one;
   const { layers } = file.report;
-  const keeper = new OpeningKeeper(layers);
+  const keeper = new OpeningKeeper(layers, readingOf(printer).fanPerTool);
   file.follow(keeper);
   const tables = file.tables();
   const seconds = moveSeconds(tables.moves, tables.events, limitsFor(printer));
@@ -217,7 +248,9 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
         current = one;
       }
       // Where it only goes on, nothing stands in between.
-      if (!isFirstOfAll && !(last.one === one && last.layer === layer - 1)) yield say(goOn(one, layer));
+      if (!isFirstOfAll && !(last.one === one && last.layer === layer - 1)) {
+        yield say([...goOn(one, layer, printer), ...sayWays(one, one === a ? b : a, layer, printer)]);
+      }
       last = { one, layer };
       isFirstOfAll = false;
       wasIn.add(one);
@@ -225,9 +258,11 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
       yield* body(one, layer, next !== one ? next : null, wish, printer, say);
     }
   }
+  const ends = last.one ?? a;
+  yield* ends.bytes(ends.endByte, ends.file.report.bytes);
   const off = [a, b].map(({ tool }) => `M104 S0 T${tool}`);
-  yield* a.bytes(a.endByte, a.file.report.bytes);
-  yield say(["; cuchara: every heater off", ...off, "M140 S0"]);
+  const still = readingOf(printer).fanPerTool ? [a, b].map(({ tool }) => `M107 P${tool}`) : [];
+  yield say(["; cuchara: every heater off", ...off, "M140 S0", ...still]);
 }
 
 /** What a file's start heated and took up may be another tool than the one that lays it here. */
@@ -298,8 +333,20 @@ function change(
   ];
 }
 
+/** How a file has its moves made, where the other has said something of it: what the file itself never says is as the printer has it. */
+function sayWays(one: Prepared, other: Prepared, layer: number, printer: Printer): string[] {
+  const own = one.openings[layer].ways;
+  const others = other.openings[Math.min(layer, other.openings.length - 1)].ways;
+  return wayKeys.flatMap((key) => {
+    if (Number.isNaN(others[key]) || own[key] === others[key]) return [];
+    const value = Number.isNaN(own[key]) ? settingFor(key).usual(printer, null) : own[key];
+    const said = settingFor(key).say(value, printer, one.tool);
+    return said.ok ? said.value : [];
+  });
+}
+
 /** Puts everything as a file counts on it where a layer of it opens. */
-function goOn({ openings, file }: Prepared, layer: number): string[] {
+function goOn({ openings, file, tool }: Prepared, layer: number, printer: Printer): string[] {
   const { at, fanDuty } = openings[layer];
   const unit = (mm: number, decimals = 3) => plainNumber(mm / at.unitMm, decimals);
   const safeMm = file.report.layers[layer].zMm + LIFT_MM;
@@ -310,7 +357,7 @@ function goOn({ openings, file }: Prepared, layer: number): string[] {
     `G0 Z${unit(Math.max(safeMm, at.z), 4)}`,
     `G0 X${unit(at.x - at.offsetX)} Y${unit(at.y - at.offsetY)} F${unit(6000, 2)}`,
     ...(at.z > safeMm ? [] : [`G0 Z${unit(Math.max(at.z, file.report.layers[layer].zMm), 4)}`]),
-    fanDuty > 0 ? `M106 S${Math.round(fanDuty)}` : "M107",
+    `${fanDuty > 0 ? `M106 S${Math.round(fanDuty)}` : "M107"}${readingOf(printer).fanPerTool ? ` P${tool}` : ""}`,
     ...(at.relative ? ["G91"] : []),
     at.relativeE ? "M83" : "M82",
     ...(at.relativeE ? [] : [`G92 E${plainNumber(at.e, 5)}`]),

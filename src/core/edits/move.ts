@@ -1,5 +1,6 @@
 /** The whole print somewhere else on the bed: absolute moves between its start and its end. */
 import { z } from "zod";
+import { withWord, writtenFigure } from "../gcode/line-change";
 import { Line } from "../gcode/scan";
 import { refuse } from "../result";
 import { bedCentre, outsideBedMm } from "../shelf/printer";
@@ -117,14 +118,11 @@ function shifted(line: Line, text: string, by: { x: number; y: number; z: number
   let changed = text;
   for (const { letter, name } of shifts) {
     if (by[name] === 0 || !line.has(letter)) continue;
-    const comment = changed.search(/[;(]/);
-    const code = comment < 0 ? changed : changed.slice(0, comment);
-    const found = new RegExp(`${String.fromCharCode(letter)}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+))`, "i").exec(code);
-    if (!found) continue;
-    const at = found.index + found[0].length - found[1].length;
-    const decimals = Math.max(unitMm === 1 ? 3 : 5, found[1].split(".")[1]?.length ?? 0);
-    const figure = plainNumber(roundTo(Number(found[1]) + by[name] / unitMm, decimals), decimals);
-    changed = changed.slice(0, at) + figure + changed.slice(at + found[1].length);
+    const word = String.fromCharCode(letter);
+    const written = writtenFigure(changed, word);
+    if (written === null) continue;
+    const decimals = Math.max(unitMm === 1 ? 3 : 5, written.split(".")[1]?.length ?? 0);
+    changed = withWord(changed, word, plainNumber(roundTo(Number(written) + by[name] / unitMm, decimals), decimals));
   }
   return changed;
 }

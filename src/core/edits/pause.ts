@@ -1,5 +1,6 @@
 /** A stop at a height: parked, said on the display, waited for a person, and gone on exactly where it was. */
 import { z } from "zod";
+import { readingOf } from "../machine/reading";
 import type { MachineState } from "../machine/state";
 import { refuse } from "../result";
 import { settingFor } from "../settings";
@@ -108,7 +109,7 @@ function pauseLines(
     `M117 ${words}`,
     ...(beep ? ["M300 S880 P300"] : []),
     `M0 ${words}`,
-    ...heatLines(context, layer, state.tool),
+    ...heatLines(context, layer, state),
     ...(park ? [`G0 X${number(x)} Y${number(y)} F6000`, "G91", "M83"] : []),
     `G1 Z-${number(lift)} F600`,
     `G1 E${DRAW_BACK_MM} F1800`,
@@ -122,9 +123,9 @@ function pauseLines(
 }
 
 /** A person may have changed heat and fan meanwhile: they are as the file has them when it goes on. */
-function heatLines(context: EditContext, layer: number, tool: number): string[] {
+function heatLines(context: EditContext, layer: number, { tool }: MachineState): string[] {
   const nozzleC = valueAt(context, "nozzleTemperature", layer, tool);
-  const fan = valueAt(context, "fan", layer, 0);
+  const fan = valueAt(context, "fan", layer, readingOf(context.printer).fanPerTool ? tool : 0);
   const fanSaid = fan === null ? null : settingFor("fan").say(fan, context.printer, tool);
   return [...(nozzleC ? [`M109 S${plainNumber(nozzleC)}`] : []), ...(fanSaid?.ok ? fanSaid.value : [])];
 }

@@ -60,16 +60,13 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
       const { file, printer } = context;
       const scope = layersOf(edit, file);
       if (!scope.ok) return scope;
-      const { first, last } = scope.value;
       const splices = new LineSplices(file.report.lineEnd, label);
       const place = new PlaceFinder(file);
       const isWanted = wantedKinds(edit, context);
       const share = shareOf(edit.percent);
       const rewriter = new MoveRewriter(
         (line, lays) =>
-          place.part === "print" && place.layer >= first && place.layer <= last && isWanted(line, lays)
-            ? share
-            : asItIs,
+          place.part === "print" && scope.value.holds(place.layer) && isWanted(line, lays) ? share : asItIs,
         splices,
         place,
         edit.by,

@@ -36,33 +36,53 @@ export const scopeFields = {
   toMm: height.optional(),
 };
 
-/** First and last layer (from 0) of a scope; refused with the field if it says one thing twice, or lies above the piece. */
-export function layersOf(scope: Scope, { report: { layers } }: SeenFile): Result<{ first: number; last: number }> {
+/** The layers (from 0) that a scope holds. */
+export interface ScopeLayers {
+  /** The lowest of the first piece. */
+  first: number;
+  holds(layer: number): boolean;
+  /** Stretches of layers that follow one another, in the order they are laid. */
+  spans: { first: number; last: number }[];
+}
+
+/**
+ * The layers of a scope; refused with the field if it says one thing twice, or lies above the piece. A height is asked of each layer on the
+ * piece it is part of: of pieces printed one after the other, every one has layers there.
+ */
+export function layersOf(scope: Scope, { report: { layers } }: SeenFile): Result<ScopeLayers> {
   const { fromLayer, toLayer, fromMm, toMm, countsFrom = 1 } = scope;
   if (fromLayer !== undefined && fromMm !== undefined)
     return refuse("Say from which layer or from which height, not both.", "fromMm");
   if (toLayer !== undefined && toMm !== undefined)
     return refuse("Say to which layer or to which height, not both.", "toMm");
-  const top = layers[layers.length - 1].zMm;
-  const first =
-    fromMm !== undefined
-      ? layers.findIndex(({ zMm }) => zMm > fromMm + HEIGHT_TOLERANCE_MM)
-      : (fromLayer ?? countsFrom) - countsFrom;
-  const field = fromMm !== undefined ? "fromMm" : "fromLayer";
-  if (first < 0 || first >= layers.length) {
-    return fromLayer !== undefined && fromLayer < countsFrom
-      ? refuse(`Layers count from ${countsFrom} here: there is no layer ${fromLayer}.`, "fromLayer")
-      : refuse(
-          `The piece ends at ${plainNumber(top)} mm, layer ${layers.length - 1 + countsFrom}: nothing lies above that.`,
-          field,
-        );
+  const top = layers.reduce((highest, { zMm }) => Math.max(highest, zMm), 0);
+  const firstByNumber = (fromLayer ?? countsFrom) - countsFrom;
+  if (fromLayer !== undefined && fromLayer < countsFrom) {
+    return refuse(`Layers count from ${countsFrom} here: there is no layer ${fromLayer}.`, "fromLayer");
   }
-  const last =
-    toMm !== undefined
-      ? layers.findLastIndex(({ zMm, heightMm }) => zMm - heightMm < toMm - HEIGHT_TOLERANCE_MM)
-      : Math.min(layers.length - 1, (toLayer ?? Infinity) - countsFrom);
-  if (last < first) return refuse("The scope ends below where it begins.", toMm !== undefined ? "toMm" : "toLayer");
-  return succeed({ first, last });
+  const begins = layers.map(({ zMm }, index) =>
+    fromMm === undefined ? index >= firstByNumber : zMm > fromMm + HEIGHT_TOLERANCE_MM,
+  );
+  if (!begins.includes(true)) {
+    return refuse(
+      `The piece ends at ${plainNumber(top)} mm, layer ${layers.length - 1 + countsFrom}: nothing lies above that.`,
+      fromMm !== undefined ? "fromMm" : "fromLayer",
+    );
+  }
+  const lastByNumber = (toLayer ?? Infinity) - countsFrom;
+  const isIn = layers.map(
+    ({ zMm, heightMm }, index) =>
+      begins[index] && (toMm === undefined ? index <= lastByNumber : zMm - heightMm < toMm - HEIGHT_TOLERANCE_MM),
+  );
+  if (!isIn.includes(true))
+    return refuse("The scope ends below where it begins.", toMm !== undefined ? "toMm" : "toLayer");
+  const spans: ScopeLayers["spans"] = [];
+  isIn.forEach((holds, index) => {
+    const last = spans[spans.length - 1];
+    if (holds && last?.last === index - 1) last.last = index;
+    else if (holds) spans.push({ first: index, last: index });
+  });
+  return succeed({ first: spans[0].first, holds: (layer) => isIn[layer] === true, spans });
 }
 
 /** Follows the lines of a file from the first to the last, and says of each where it stands. */

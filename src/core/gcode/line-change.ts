@@ -12,8 +12,14 @@ export function changedText({ line: { text }, e, feed }: LineChange): string {
 
 /** The figure of the first word with `letter` on a line, before any comment; null if it has none. */
 export function figureOf(text: string, letter: string): number | null {
+  const written = writtenFigure(text, letter);
+  return written === null ? null : Number(written);
+}
+
+/** The same as it is written. */
+export function writtenFigure(text: string, letter: string): string | null {
   const found = figureSpan(text, letter);
-  return found && Number(text.slice(...found));
+  return found && text.slice(...found);
 }
 
 /** The line with another figure for a word; a word it has not is put behind its last. */
@@ -25,11 +31,13 @@ export function withWord(text: string, letter: string, figure: string): string {
   return `${text.slice(0, end)} ${letter}${figure}${text.slice(end)}`;
 }
 
-/** Where the figure of a word stands in the line. */
+/**
+ * Where the figure of a word stands in the line. Figures as the scanner knows them, without exponents: in `G1F2100E-1` the E is a word of its
+ * own. Comments in brackets may stand anywhere; one behind a semicolon ends the line (NIST RS274/NGC Interpreter, version 3, 3.3).
+ */
 function figureSpan(text: string, letter: string): [number, number] | null {
-  const comment = text.search(/[;(]/);
-  const code = comment < 0 ? text : text.slice(0, comment);
-  const found = new RegExp(`${letter}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:e[-+]?\\d+)?)`, "i").exec(code);
+  const code = text.replace(/;.*$/, "").replace(/\([^)]*\)?/g, (comment) => " ".repeat(comment.length));
+  const found = new RegExp(`${letter}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+))`, "i").exec(code);
   if (!found) return null;
   const end = found.index + found[0].length;
   return [end - found[1].length, end];

@@ -1,7 +1,15 @@
 /** What edits leave at each bead, by an interpreter of the tests' own: prints that once came out wrong, and no check said so. */
-import { edited } from "../helpers/edits";
+import { mergeFiles } from "@/core/edits/merge-files";
+import { readChunks, seeFile } from "@/core/edits/see-file";
+import type { Printer } from "@/core/shelf/printer";
 import { interpret } from "../helpers/beads";
+import { conventions, pieceText } from "../helpers/conventions";
+import { printers } from "../helpers/demo";
+import { edited } from "../helpers/edits";
+import { bytesOf, textOf } from "../helpers/programs";
 import { slicedIn } from "../helpers/sliced-habits";
+
+const twoTools: Printer = { ...printers.find(({ tools }) => tools > 1)!, dialect: "jerk" };
 
 describe("commands between the first travel and the first bead", () => {
   const { text } = slicedIn({ comments: "none", busyStart: true, relative: true });
@@ -24,5 +32,153 @@ describe("commands between the first travel and the first bead", () => {
     const { beads } = interpret(edited(text, [{ kind: "start-end", start: true, end: false }]).after);
     const laid = beads.slice(-before.length);
     expect(laid[0].from.map((mm) => mm.toFixed(3))).toEqual(before[0].from.map((mm) => mm.toFixed(3)));
+  });
+});
+
+describe("two files as one print", () => {
+  const merged = (...texts: [string, string]) => {
+    const [a, b] = texts.map((text, tool) => {
+      const bytes = bytesOf(text);
+      const file = seeFile(readChunks([bytes], twoTools), () => [bytes], twoTools);
+      return { name: `${tool}.gcode`, tool, file, bytes: (from: number, to: number) => [bytes.subarray(from, to)] };
+    });
+    const pieces = mergeFiles([a, b], twoTools, { idleBelowC: 30, park: { x: 110, y: 20 } });
+    if (!pieces.ok) throw new Error(pieces.message);
+    return [...pieces.value].map(textOf).join("");
+  };
+  const piece = (layers: number, absoluteE: boolean, ...says: string[]) => {
+    const [heats, ...rest] = pieceText({ ...conventions[0], absoluteE }, { layers }).split("G90\n");
+    const top = layers * 0.2;
+    const text = [heats, ...says, `G90\n${rest.join("G90\n")}`].join("\n");
+    // Drawn back and lifted from its own top, as ends usually do.
+    return text.replace(/M107\nM104 S0/, `G1 Z${(top + 10).toFixed(2)} F900\nM107\nM104 S0`);
+  };
+
+  test.each([
+    ["as many layers", 9, 9],
+    ["the second is taller", 5, 40],
+    ["the first is taller", 40, 5],
+  ])("%s: the end neither pushes filament out nor comes down", (_, one, other) => {
+    for (const [a, b] of [
+      [true, false],
+      [false, true],
+      [true, true],
+    ]) {
+      const { beads, filamentMm, lowestBehindMm } = interpret(merged(piece(one, a), piece(other, b)));
+      const top = Math.max(one, other) * 0.2;
+      expect(lowestBehindMm).toBeGreaterThanOrEqual(top - 1e-6);
+      // What is fed in the end is what was laid, but for what stays drawn back.
+      [0, 1].forEach((tool) => {
+        const laid = beads.filter((bead) => bead.tool === tool).reduce((sum, bead) => sum + bead.filamentMm, 0);
+        expect(Math.abs(filamentMm[tool] - laid)).toBeLessThan(8);
+      });
+    }
+  });
+
+  test("each keeps its own acceleration and pressure advance", () => {
+    const { beads } = interpret(
+      merged(piece(6, true, "M204 S500", "M900 K0.04"), piece(6, false, "M204 S2000", "M900 K0.1")),
+    );
+    for (const { tool, accelerationMmS2, advanceS } of beads) {
+      expect([tool, accelerationMmS2, advanceS]).toEqual(tool === 0 ? [0, 500, 0.04] : [1, 2000, 0.1]);
+    }
+  });
+});
+
+test("heights are asked of each piece of a print made one by one", () => {
+  const { text } = slicedIn({ comments: "from 0", oneByOne: true, relative: true, layers: 20 });
+  const fanned = text.replace(";LAYER:1\n", ";LAYER:1\nM106 S200\n");
+  const fanAt = interpret(edited(fanned, [{ kind: "fan", act: "off", toMm: 1, keepComments: true }]).after).beads.map(
+    ({ to, fan }) => [Number(to[2].toFixed(2)), fan] as const,
+  );
+  expect(fanAt.filter(([z]) => z <= 1).every(([, fan]) => fan === 0)).toBe(true);
+  expect(fanAt.filter(([z]) => z > 1).every(([, fan]) => fan === 200)).toBe(true);
+  const flow = interpret(edited(text, [{ kind: "scale-flow", percent: 90, fromMm: 1, toMm: 2 }]).after).beads;
+  interpret(text).beads.forEach(({ to, filamentMm }, i) => {
+    const share = to[2] > 1.001 && to[2] < 2.001 ? 0.9 : 1;
+    expect(flow[i].filamentMm).toBeCloseTo(filamentMm * share, 4);
+  });
+});
+
+test("over air both tools are cooler by as much, and none lays at the heat it waits at", () => {
+  // A deck over two posts; both tools are changed within each layer, and wait at 170 °C.
+  const lines = ["M104 T1 S170", "M109 T0 S215", "G28", "G90", "M83", "T0"];
+  const deck = (x: number, z: number, isDeck: boolean) => {
+    for (const y of isDeck ? [100, 100.4, 100.8, 101.2, 101.6, 102] : [100, 100.4]) {
+      const spans = isDeck
+        ? [[x, x + 24]]
+        : [
+            [x, x + 4],
+            [x + 20, x + 24],
+          ];
+      for (const [from, to] of spans)
+        lines.push(`G0 X${from} Y${y} Z${z} F6000`, `G1 X${to} Y${y} E${((to - from) * 0.0338).toFixed(4)} F1500`);
+    }
+  };
+  for (let i = 1; i <= 14; i++) {
+    const z = Number((i * 0.2).toFixed(2));
+    lines.push(`; storey ${i}`, "M104 T1 S170", "T0", "M109 T0 S215");
+    deck(40, z, i > 10);
+    lines.push("M104 T0 S175", "T1", "M109 T1 S220");
+    deck(120, z, i > 10);
+  }
+  lines.push("M104 T0 S0", "M104 T1 S0", "");
+  const wish = {
+    kind: "bridges" as const,
+    cooler: 10,
+    layersBefore: 2,
+    layers: [{ feedPercent: 80, flowPercent: 100 }],
+  };
+  const { after } = edited(lines.join("\n"), [{ ...wish, only: "strands" }], twoTools);
+  const { beads, end } = interpret(after);
+  const heats = [0, 1].map((tool) => [
+    ...new Set(beads.filter((one) => one.tool === tool).map(({ nozzleC }) => nozzleC)),
+  ]);
+  expect(heats).toEqual([
+    [215, 205],
+    [220, 210],
+  ]);
+  expect(beads.filter(({ nozzleC, tool }) => nozzleC === [205, 210][tool]).map(({ to }) => to[2])).toContain(2.2);
+  expect(end.nozzleC).toEqual([0, 0]);
+});
+
+test("the fan that is off is the one that blows: of the tool that is in, where every tool has its own", () => {
+  const printer = { ...twoTools, fanPerTool: true };
+  const lines = ["M104 T0 S215", "M104 T1 S215", "G28", "G90", "M83", "T0", "M106 S255", "T1", "M106 S100"];
+  for (let i = 1; i <= 10; i++) {
+    lines.push(`; storey ${i}`, `G0 X40 Y40 Z${(i * 0.2).toFixed(1)} F6000`);
+    for (const tool of [0, 1]) {
+      lines.push(`T${tool}`, `G0 X${40 + 60 * tool} Y40`, `G1 X${60 + 60 * tool} Y40 E0.7 F1500`);
+      if (i === 6) lines.push(tool === 0 ? "M106 S200" : "M106 S120");
+    }
+  }
+  const text = lines.join("\n") + "\n";
+  const fanOf = (edit: Parameters<typeof edited>[1][number]) =>
+    interpret(edited(text, [edit], printer).after, { fanPerTool: true }).beads.map(
+      ({ to, tool, fan }) => [Math.round(to[2] * 5), tool, fan] as const,
+    );
+  const off = { kind: "fan", act: "off", fromLayer: 5, toLayer: 7, countsFrom: 1, keepComments: true } as const;
+  for (const [layer, tool, fan] of fanOf(off)) {
+    const own = tool === 0 ? (layer > 6 ? 200 : 255) : layer > 6 ? 120 : 100;
+    expect([layer, tool, fan]).toEqual([layer, tool, layer >= 5 && layer <= 7 ? 0 : own]);
+  }
+  for (const [layer, tool, fan] of fanOf({ ...off, fan: 1 })) {
+    const own = tool === 0 ? (layer > 6 ? 200 : 255) : layer > 6 ? 120 : 100;
+    expect([layer, tool, fan]).toEqual([layer, tool, tool === 1 && layer >= 5 && layer <= 7 ? 0 : own]);
+  }
+});
+
+test("a new feed leaves the filament that stands behind it without a blank, and what is in brackets", () => {
+  const tube = slicedIn({ comments: "from 0", relative: true, layers: 8 }).text;
+  const compact = tube.replace(/^G1 E(-?[\d.]+) F(\d+)$/gm, "G1F$2E$1");
+  const before = interpret(compact);
+  const { after } = edited(compact, [{ kind: "scale-speed", percent: 200, lines: ["travel"] }]);
+  expect(after).toMatch(/^G1F4200E-1\.2/m);
+  expect(interpret(after).filamentMm[0]).toBeCloseTo(before.filamentMm[0], 4);
+  const bracketed = tube.replace(/^G1 (X[\d.]+) (Y[\d.]+)/gm, "G1 $1 (to the corner, Y9) $2");
+  const moved = interpret(edited(bracketed, [{ kind: "move", byMm: { x: 5, y: 7, z: 0 } }]).after).beads;
+  interpret(bracketed).beads.forEach(({ to }, i) => {
+    expect(moved[i].to[0]).toBeCloseTo(to[0] + 5, 3);
+    expect(moved[i].to[1]).toBeCloseTo(to[1] + 7, 3);
   });
 });

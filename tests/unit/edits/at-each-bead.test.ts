@@ -51,7 +51,9 @@ describe("two files as one print", () => {
     const top = layers * 0.2;
     const text = [heats, ...says, `G90\n${rest.join("G90\n")}`].join("\n");
     // Drawn back and lifted from its own top, as ends usually do.
-    return text.replace(/M107\nM104 S0/, `G1 Z${(top + 10).toFixed(2)} F900\nM107\nM104 S0`);
+    const fed = Number([...text.matchAll(/ E(-?[\d.]+)/g)].at(-1)![1]);
+    const back = `G1 E${(absoluteE ? fed - 2 : -2).toFixed(5)} F2100`;
+    return text.replace(/M107\nM104 S0/, `${back}\nG1 Z${(top + 2).toFixed(2)} F900\nM107\nM104 S0`);
   };
 
   test.each([

@@ -12,10 +12,10 @@ import { freshState, MachineState } from "../machine/state";
 import { moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { refuse, Result, succeed } from "../result";
-import { settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
 import type { SeenFile } from "./edit";
+import { MovesMade, movesMadeIn, sayMovesMade } from "./moves-made";
 import { drawnBehind, Standing, standingOf } from "./relay";
 
 /** One of the two files. */
@@ -126,22 +126,7 @@ interface Opening {
   fanDuty: number;
   nozzleC: number;
   /** What the file has said of how its moves are made; NaN where it has said nothing. */
-  ways: Record<WayKey, number>;
-}
-
-/** Settings that hold until somebody says otherwise: each file has its own. */
-const wayKeys = ["acceleration", "jerk", "junctionDeviation", "pressureAdvance", "flowFactor", "speedFactor"] as const;
-type WayKey = (typeof wayKeys)[number];
-
-function waysOf(state: Readonly<MachineState>): Record<WayKey, number> {
-  return {
-    acceleration: state.printAccelerationMmS2,
-    jerk: state.jerkMmS.x,
-    junctionDeviation: state.junctionDeviationMm,
-    pressureAdvance: state.pressureAdvanceS[state.tool] ?? NaN,
-    flowFactor: state.flowPercent[state.tool] ?? NaN,
-    speedFactor: state.speedPercent,
-  };
+  ways: MovesMade;
 }
 
 /** Notes what the machine holds where each layer opens. */
@@ -149,7 +134,7 @@ class OpeningKeeper implements LineObserver {
   readonly openings: Opening[] = [];
   lastByte = 0;
   private now: Opening | null = null;
-  private ways = waysOf(freshState());
+  private ways = movesMadeIn(freshState());
 
   constructor(
     private readonly layers: readonly { insertLine: number }[],
@@ -163,7 +148,7 @@ class OpeningKeeper implements LineObserver {
 
   command(line: Line, _code: string, _words: LineWords, state: Readonly<MachineState>): void {
     this.pass(line);
-    this.ways = waysOf(state);
+    this.ways = movesMadeIn(state);
     this.keep(standingOf(state, this.now?.at.drawnMm ?? 0), state);
   }
 
@@ -249,7 +234,9 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
       }
       // Where it only goes on, nothing stands in between.
       if (!isFirstOfAll && !(last.one === one && last.layer === layer - 1)) {
-        yield say([...goOn(one, layer, printer), ...sayWays(one, one === a ? b : a, layer, printer)]);
+        const other = one === a ? b : a;
+        const now = other.openings[Math.min(layer, other.openings.length - 1)].ways;
+        yield say([...goOn(one, layer, printer), ...sayMovesMade(one.openings[layer].ways, now, printer, one.tool)]);
       }
       last = { one, layer };
       isFirstOfAll = false;
@@ -331,18 +318,6 @@ function change(
     `M109 S${plainNumber(heatC)} T${to.tool}`,
     ...(wasIn ? [`G1 E${SWAP_MM} F1800`] : drawnMm > 0.01 ? [`G1 E-${plainNumber(drawnMm)} F1800`] : []),
   ];
-}
-
-/** How a file has its moves made, where the other has said something of it: what the file itself never says is as the printer has it. */
-function sayWays(one: Prepared, other: Prepared, layer: number, printer: Printer): string[] {
-  const own = one.openings[layer].ways;
-  const others = other.openings[Math.min(layer, other.openings.length - 1)].ways;
-  return wayKeys.flatMap((key) => {
-    if (Number.isNaN(others[key]) || own[key] === others[key]) return [];
-    const value = Number.isNaN(own[key]) ? settingFor(key).usual(printer, null) : own[key];
-    const said = settingFor(key).say(value, printer, one.tool);
-    return said.ok ? said.value : [];
-  });
 }
 
 /** Puts everything as a file counts on it where a layer of it opens. */

@@ -54,9 +54,10 @@ export function digestOf({ moves, events, layers }: ProgramTables): Digest {
       }
     };
     take(firstPrintMove);
-    const opened = JSON.stringify([[...heats], [...fans]]);
+    const opened = JSON.stringify([[...heats].sort(), [...fans].sort()]);
     take(lastMove);
-    const [heat, fan] = [JSON.stringify([...heats]), JSON.stringify([...fans])];
+    // In the order of their names: which was told first is not what holds.
+    const [heat, fan] = [JSON.stringify([...heats].sort()), JSON.stringify([...fans].sort())];
     digest[index].heat = `${(JSON.parse(opened) as unknown[][])[0].join()}|${heat}`;
     digest[index].fan = `${(JSON.parse(opened) as unknown[][])[1].join()}|${fan}`;
   }

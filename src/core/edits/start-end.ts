@@ -11,6 +11,7 @@ import { refuse, Result, succeed } from "../result";
 import { plainNumber } from "../units";
 import { EditContext, EditKind, valueAt } from "./edit";
 import { LineSplices } from "./line-splice";
+import { movesMadeIn, sayMovesMade } from "./moves-made";
 import { PlaceFinder } from "./scope";
 
 export interface StartEndEdit {
@@ -138,7 +139,12 @@ function asItWas({ file, printer }: EditContext, wanted: MachineState, got: Mach
   for (let i = 0; moves.line[i] < openLine; i++) {
     if (moves.kind[i] === MoveKind.retract || moves.kind[i] === MoveKind.restore) drawnBackMm -= moves.filamentMm[i];
   }
-  const fan = Math.round(wanted.fanDuty[0] ?? 0);
+  const fans = Math.max(1, wanted.fanDuty.length, got.fanDuty.length);
+  const fanLines = Array.from({ length: fans }, (_, index) => {
+    const duty = Math.round(wanted.fanDuty[index] || 0);
+    const name = index > 0 || readingOf(printer).fanPerTool ? ` P${index}` : "";
+    return duty > 0 ? `M106${name} S${duty}` : `M107${name}`;
+  });
   const heats = wanted.nozzleC.flatMap((heatC, tool) =>
     heatC > 0 && got.nozzleC[tool] !== heatC && tool < printer.tools
       ? [`M109 S${plainNumber(heatC)}${printer.tools > 1 ? ` T${tool}` : ""}`]
@@ -153,7 +159,9 @@ function asItWas({ file, printer }: EditContext, wanted: MachineState, got: Mach
     wanted.relativeE ? "M83" : "M82",
     ...(drawnBackMm > 0.01 ? ["G92 E0", `G1 E-${number(drawnBackMm / unitMm)} F${number(1800 / unitMm)}`] : []),
     `G92 E${number((wanted.e - wanted.offsetE) / unitMm)}`,
-    fan > 0 ? `M106 S${fan}` : "M107",
+    ...(wanted.drawnBack && !got.drawnBack ? ["G10"] : []),
+    ...fanLines,
+    ...sayMovesMade(movesMadeIn(wanted), movesMadeIn(got), printer, wanted.tool),
     `G1 F${number(wanted.feedMmMin / unitMm)}`,
   ];
 }

@@ -1,5 +1,6 @@
 /** The heats, fans and places of several tools in a file: rewritten tool by tool, and all of them off at the end. */
 import { z } from "zod";
+import { figureOf, withWord } from "../gcode/line-change";
 import type { Line } from "../gcode/scan";
 import { moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
@@ -86,6 +87,7 @@ export const tools: EditKind<ToolsEdit> = {
     const splices = new LineSplices(lineEnd, this.label);
     const table = new ToolTable(edit, context);
     const { isInAtSecondLayer, lastLine, comings } = rewrite(table, edit, context, splices);
+    takeUpFirst(edit, context, table, splices);
     sayOffsets(edit, context, table, splices);
     tellEarly(comings, context, table, splices);
     // What holds later is said where the second layer opens; a tool that stands idle there waits for its own turn.
@@ -194,6 +196,31 @@ interface Coming {
   tool: number;
   heatC: number;
   fromC: number;
+}
+
+/**
+ * A file that never says its first tool counts on tool 0 being in: where another takes its place, that one is taken up as soon as the printer
+ * knows where it stands, before anything is fed.
+ */
+function takeUpFirst(
+  { tools: wishes }: ToolsEdit,
+  { file }: EditContext,
+  table: ToolTable,
+  splices: LineSplices,
+): void {
+  if (table.nameOf(0) === 0 || !wishes.some(({ tool: one }) => one === 0)) return;
+  let place: LinePlace | null = null;
+  let isSaid = false;
+  file.walk(
+    (line) => {
+      if (isSaid || place) return;
+      if (line.letters[0] === T && line.commandCount > 0) isSaid = true;
+      else if (line.has(E) && line.letters[0] !== M && line.values[0] !== 92)
+        place = { number: line.number, startByte: line.startByte, endByte: line.endByte };
+    },
+    { moves: true },
+  );
+  if (!isSaid && place) splices.before(place, [`T${table.nameOf(0)} ; cuchara: in place of tool 0`], 0);
 }
 
 /** Offsets stand before the first layer: nothing is laid without them. */
@@ -316,7 +343,10 @@ function whatItTells(line: Line): Told["what"] | null {
 function linesFor(told: Told, layer: number | null, table: ToolTable, { commentWaits }: ToolsEdit): string[] {
   const { text, what, tool, before, isOff, isInPrint } = told;
   if (what === "fan") return isOff || layer === null || table.of(tool).fan === undefined ? [text] : table.fan(tool);
-  const renamed = text.replace(/T\s*\d+/i, `T${table.nameOf(tool)}`);
+  const name = String(table.nameOf(tool));
+  // A heat that names no tool is of the one that is in, and that may be told later than the heat.
+  const renamed =
+    what === "heat" && figureOf(text, "T") === null && table.nameOf(tool) === tool ? text : withWord(text, "T", name);
   const wanted = layer === null ? undefined : table.wanted(tool, layer);
   if (what === "tool") {
     const isChange = isInPrint && tool !== before;

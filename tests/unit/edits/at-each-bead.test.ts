@@ -1,6 +1,8 @@
 /** What edits leave at each bead, by an interpreter of the tests' own: prints that once came out wrong, and no check said so. */
 import { mergeFiles } from "@/core/edits/merge-files";
+import { compareKept, digestOf } from "@/core/edits/proof";
 import { readChunks, seeFile } from "@/core/edits/see-file";
+import { readProgram } from "@/core/gcode/read";
 import type { Printer } from "@/core/shelf/printer";
 import { interpret } from "../helpers/beads";
 import { conventions, pieceText } from "../helpers/conventions";
@@ -183,4 +185,53 @@ test("a new feed leaves the filament that stands behind it without a blank, and 
     expect(moved[i].to[0]).toBeCloseTo(to[0] + 5, 3);
     expect(moved[i].to[1]).toBeCloseTo(to[1] + 7, 3);
   });
+});
+
+describe("another tool in place of one", () => {
+  const { text } = slicedIn({ comments: "from 0", layers: 6 });
+  const swap = [
+    { tool: 0, as: 1 },
+    { tool: 1, as: 0 },
+  ];
+
+  test("of a file that never says its tool: all is laid by the other, at its heat", () => {
+    const { after } = edited(text, [{ kind: "tools", tools: [{ tool: 0, as: 1 }], allOff: true }], twoTools);
+    const before = interpret(text).beads;
+    const { beads, end } = interpret(after);
+    expect(beads.map(({ tool, nozzleC }) => [tool, nozzleC])).toEqual(before.map(({ nozzleC }) => [1, nozzleC]));
+    expect(end.nozzleC.filter((heatC) => heatC > 0)).toEqual([]);
+  });
+
+  test.each([
+    ["never said first", ""],
+    ["said behind the heats", "T0\n"],
+  ])("exchanged, tool 0 %s", (_, says) => {
+    const file = text
+      .replace("M104 S210\n", "M104 S210\nM104 S220 T1\n")
+      .replace("G21\n", `G21\n${says}`)
+      .replace(";LAYER:3\n", ";LAYER:3\nT1\n");
+    const before = interpret(file).beads;
+    const after = interpret(edited(file, [{ kind: "tools", tools: swap, allOff: true }], twoTools).after).beads;
+    expect(after.map(({ tool, nozzleC }) => [tool, nozzleC])).toEqual(
+      before.map(({ tool, nozzleC }) => [1 - tool, nozzleC]),
+    );
+    expect(new Set(after.map(({ tool }) => tool)).size).toBe(2);
+  });
+});
+
+test("with other start lines, acceleration, pressure advance and flow are as the print counts on them", () => {
+  const { text } = slicedIn({ comments: "from 0", layers: 5 });
+  const file = text.replace("G21\n", "G21\nM204 S1250\nM900 K0.04\nM221 S95\n");
+  const { after } = edited(file, [{ kind: "start-end", start: true, end: false }], { ...twoTools, tools: 1 });
+  const laid = interpret(after).beads.slice(-interpret(text).beads.length);
+  for (const { accelerationMmS2, advanceS, flowPercent } of laid) {
+    expect([accelerationMmS2, advanceS, flowPercent]).toEqual([1250, 0.04, 95]);
+  }
+});
+
+test("waits put in order are not called another temperature", () => {
+  const { text } = slicedIn({ comments: "from 0", layers: 5 });
+  const file = `M109 S215\nM190 S60\nG28\n${text.slice(text.indexOf("G21"))}`;
+  const { after } = edited(file, [{ kind: "waits", inside: false, order: true }]);
+  expect(compareKept(digestOf(readProgram(file)), digestOf(readProgram(after)), ["heat"]).wrong).toEqual([]);
 });

@@ -10,6 +10,15 @@ test.each([
   ["M190 S60", "heat", 600],
   ["G28", "homing", 60],
   ["G29", "probing", 300],
+  ["G30 X10 Y10", "probing", 300],
+  ["G34", "probing", 300],
+  ["M191 S40", "heat", 600],
+  // Somebody has to come and change the filament: an hour is nothing.
+  ["M600", "person", 3600],
+  ["M601", "person", 3600],
+  ["M125 X10 Y10", "person", 3600],
+  ["M226 P2 S1", "person", 3600],
+  ["M701 T0", "person", 3600],
   ["M303 E0 S200 C8", "tuning", 600],
   ["M400", "still", 60],
   // G4 counts P in milliseconds and S in seconds; common practice, no source.

@@ -2,11 +2,23 @@ import { Command } from "../command";
 
 const text = (code: string, does: string): Command => ({ code, does, takesText: true });
 const stop = (code: string): Command => ({ ...text(code, "Stops until somebody goes on"), waits: "person" });
+const parts = { X: "parks at X, mm", Y: "parks at Y, mm", Z: "lifts by, mm" };
 
 /** Pauses and the printer's own storage: what stands behind these is text, whatever letters are in it. Common practice, no source. */
 export const files: Command[] = [
   stop("M0"),
   stop("M1"),
+  { code: "M125", does: "Parks the nozzle and stops until somebody goes on", words: parts, waits: "person" },
+  { code: "M226", does: "Stops until a pin is pressed", words: { P: "pin", S: "state" }, waits: "person" },
+  {
+    code: "M600",
+    does: "Parks the nozzle and waits until the filament is changed",
+    words: { ...parts, E: "draws back, mm", T: "tool" },
+    waits: "person",
+  },
+  { code: "M601", does: "Pauses the print until somebody goes on", waits: "person" },
+  { code: "M701", does: "Feeds filament in up to the nozzle", words: { L: "length, mm", T: "tool" }, waits: "person" },
+  { code: "M702", does: "Draws the filament out", words: { U: "length, mm", T: "tool" }, waits: "person" },
   text("M16", "Goes on only on the printer of this name"),
   { code: "M20", does: "Lists the files on the card", asks: "text" },
   { code: "M21", does: "Makes the card ready" },

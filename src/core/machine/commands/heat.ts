@@ -65,6 +65,17 @@ export const heat: Command[] = [
       if (!Number.isNaN(target)) tell(EventKind.bedTemperatureWait, target, 0);
     },
   },
+  {
+    code: "M141",
+    does: "Sets the temperature of the air around the print and goes on",
+    words: { S: "°C to go to" },
+  },
+  {
+    code: "M191",
+    does: "Sets the temperature of the air around the print and waits",
+    words: { S: "°C, waits while heating", R: "°C, waits while heating or cooling" },
+    waits: "heat",
+  },
   { code: "M155", does: "Reports temperatures by itself", words: { S: "every so many seconds, 0 for never" } },
   { code: "M301", does: "How the nozzle's heater is regulated (PID)", words: { ...pid, E: "nozzle" } },
   {

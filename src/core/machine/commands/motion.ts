@@ -92,6 +92,8 @@ export const motion: Command[] = [
     },
   },
   { code: "G29", does: "Feels out the bed", waits: "probing" },
+  { code: "G30", does: "Feels out one place of the bed", words: { X: "X, mm", Y: "Y, mm" }, waits: "probing" },
+  { code: "G34", does: "Sets the Z motors level with one another", waits: "probing" },
   {
     code: "M17",
     does: "Motors on",

@@ -24,6 +24,7 @@ export const asItIs: Share = { feed: 1, flow: 1 };
 
 const E = 69;
 const F = 70;
+const NOTHING_FED_MM = 1e-6;
 /** Feeds closer than this are the same, mm/min. */
 const SAME_FEED = 0.05;
 
@@ -38,11 +39,12 @@ export class MoveRewriter implements LineObserver {
   rewritten = 0;
 
   /**
-   * @param shareOf what becomes of the move on a line (from 0, rising from call to call)
+   * @param shareOf what becomes of the move on a line (from 0, rising from call to call): of one that lays material, or goes to where the
+   *   next begins
    * @param by the lines themselves are rewritten, or factors (M220, M221) are set round them
    */
   constructor(
-    private readonly shareOf: (line: number, lays: boolean) => Share,
+    private readonly shareOf: (line: number, lays: boolean, travels: boolean) => Share,
     private readonly splices: LineSplices,
     private readonly place: PlaceFinder,
     private readonly by: "lines" | "factors" = "lines",
@@ -50,11 +52,26 @@ export class MoveRewriter implements LineObserver {
 
   move(line: Line, kind: number, fedMm: number, feedBeforeMmMin: number, state: Readonly<MachineState>): void {
     this.place.at(line.number);
-    const share = this.shareOf(line.number, laysMaterial(kind));
+    const lays = laysMaterial(kind);
+    const share = this.shareOf(line.number, lays, !lays && this.travels(line, fedMm, state));
+    this.hasLaid = lays;
     if (share.feed !== 1 || share.flow !== 1) this.rewritten++;
     this.notePeak(line.number, fedMm, share, state);
     if (this.by === "factors") this.setFactors(line, share, state);
     else this.rewrite(line, fedMm, feedBeforeMmMin, share, state);
+  }
+
+  /** Whether the move before lays material. */
+  private hasLaid = false;
+
+  /**
+   * A way across the bed with the filament at rest. Lifts, wipes, drawing back and giving back have feeds of their own; the end of a bead
+   * that is laid without filament goes on at the bead's.
+   */
+  private travels(line: Line, fedMm: number, { x, y }: Readonly<MachineState>): boolean {
+    if (Math.abs(fedMm) > NOTHING_FED_MM || (x === this.last.x && y === this.last.y)) return false;
+    const isBeadsEnd = this.hasLaid && !line.has(F) && !(line.commandCount > 0 && line.values[0] === 0);
+    return !isBeadsEnd;
   }
 
   /** The changed program was put right in front of the next move: filament is named as the file does, and its feed in force. */

@@ -65,8 +65,8 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
       const isWanted = wantedKinds(edit, context);
       const share = shareOf(edit.percent);
       const rewriter = new MoveRewriter(
-        (line, lays) =>
-          place.part === "print" && scope.value.holds(place.layer) && isWanted(line, lays) ? share : asItIs,
+        (line, lays, goes) =>
+          place.part === "print" && scope.value.holds(place.layer) && isWanted(line, lays, goes) ? share : asItIs,
         splices,
         place,
         edit.by,
@@ -95,12 +95,12 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
 
 /** Which moves an edit is about, asked with rising lines. */
 function wantedKinds({ lines }: ScaleEdit<"scale-speed" | "scale-flow">, { file }: EditContext) {
-  if (!lines) return (_line: number, lays: boolean) => lays;
+  if (!lines) return (_line: number, lays: boolean, _goes: boolean) => lays;
   const tables = file.tables();
   const wanted = new Set<number>(lines.flatMap((name) => (name === "travel" ? [] : [lineKindNames[name]])));
   const travels = lines.includes("travel");
   const finder = new LineKindFinder(tables.moves, kindsOf(tables).kind);
-  return (line: number, lays: boolean) => (lays ? wanted.has(finder.kindAt(line)) : travels);
+  return (line: number, lays: boolean, goes: boolean) => (lays ? wanted.has(finder.kindAt(line)) : travels && goes);
 }
 
 /** Kinds of line that lay material. */

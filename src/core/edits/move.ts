@@ -74,7 +74,9 @@ export const move: EditKind<MoveEdit> = {
     file.walk(
       (line) => {
         place.at(line.number);
-        if (place.part !== "print" || problem !== null) return;
+        // Raised, the print is higher than its end counts on: what lifts the nozzle there lifts it as much further.
+        const isEnd = place.part === "end" && by.z > 0;
+        if ((place.part !== "print" && !isEnd) || problem !== null) return;
         const code =
           line.commandCount > 0 && line.letters[0] === G
             ? line.values[0]
@@ -83,12 +85,12 @@ export const move: EditKind<MoveEdit> = {
               : NaN;
         if (code === 90 || code === 91) relative = code === 91;
         else if (code === 20 || code === 21) unitMm = code === 20 ? 25.4 : 1;
-        else if (code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
+        else if (!isEnd && code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
           problem = `Line ${line.number + 1} names a position anew (G92): the print cannot be moved behind it.`;
         }
         if (relative || !(code >= 0 && code <= 3)) return;
         const text = decodeLine(line);
-        splices.replace(line, [shifted(line, text, by, unitMm)], place.layer);
+        splices.replace(line, [shifted(line, text, isEnd ? { x: 0, y: 0, z: by.z } : by, unitMm)], place.layer);
       },
       { moves: true },
     );

@@ -30,6 +30,14 @@ describe("commands between the first travel and the first bead", () => {
     beads.forEach(({ to }, i) => expect(to[2]).toBeCloseTo(before[i].to[2] + 5, 4));
   });
 
+  test("raised by more than its end lifts, the nozzle does not come down into it", () => {
+    const lifted = text.replace(/G91\nG0 Z5 F600\nG90\nG91\nG0 Z5\nG90/, "G0 Z12 F600\nG0 X0 Y200");
+    expect(lifted).not.toBe(text);
+    const { lowestBehindMm, end } = interpret(edited(lifted, [{ kind: "move", byMm: { x: 0, y: 0, z: 15 } }]).after);
+    expect(lowestBehindMm).toBeGreaterThan(2.4 + 15 - 1e-6);
+    expect(end).toMatchObject({ x: 0, y: 200, z: 27 });
+  });
+
   test("other start lines leave the way to the first bead", () => {
     const { beads } = interpret(edited(text, [{ kind: "start-end", start: true, end: false }]).after);
     const laid = beads.slice(-before.length);

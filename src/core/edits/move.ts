@@ -8,6 +8,7 @@ import { plainNumber, roundTo } from "../units";
 import { EditContext, EditKind } from "./edit";
 import { LineSplices } from "./line-splice";
 import { decodeLine } from "./line-text";
+import { PARKS } from "./pause";
 import { mustBe } from "./proof";
 import { PlaceFinder } from "./scope";
 
@@ -90,6 +91,7 @@ export const move: EditKind<MoveEdit> = {
         }
         if (relative || !(code >= 0 && code <= 3)) return;
         const text = decodeLine(line);
+        if (text.endsWith(PARKS)) return;
         splices.replace(line, [shifted(line, text, isEnd ? { x: 0, y: 0, z: by.z } : by, unitMm)], place.layer);
       },
       { moves: true },

@@ -52,6 +52,8 @@ const schema = z.strictObject({
   beep: z.boolean().default(true),
 }) as unknown as z.ZodType<PauseEdit>;
 
+/** Behind the line that goes to a place on the bed, whatever place the print has. */
+export const PARKS = "; parks";
 /** Drawn back and lifted so far while it stands. Common practice, no source. */
 const DRAW_BACK_MM = 2;
 const LIFT_MM = 10;
@@ -105,7 +107,7 @@ function pauseLines(
     "M83",
     `G1 E-${DRAW_BACK_MM} F1800`,
     `G1 Z${number(lift)} F600`,
-    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F6000`] : []),
+    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F6000 ${PARKS}`] : []),
     `M117 ${words}`,
     ...(beep ? ["M300 S880 P300"] : []),
     `M0 ${words}`,

@@ -45,6 +45,17 @@ describe("commands between the first travel and the first bead", () => {
   });
 });
 
+test("a pause parks where it was asked to, however the print is moved behind it, and goes on where it is", () => {
+  const { text } = slicedIn({ comments: "from 0" });
+  const { after } = edited(text, [
+    { kind: "pause", at: { layer: 4, countsFrom: 1 }, park: { x: 5, y: 5 }, beep: false },
+    { kind: "move", byMm: { x: -20, y: -20, z: 0 } },
+  ]);
+  expect(after).toMatch(/^G0 X5 Y5 F6000/m);
+  const before = interpret(text).beads;
+  interpret(after).beads.forEach(({ from }, i) => expect(from[0]).toBeCloseTo(before[i].from[0] - 20, 3));
+});
+
 describe("two files as one print", () => {
   const merged = (...texts: [string, string]) => {
     const [a, b] = texts.map((text, tool) => {

@@ -64,7 +64,7 @@ async function take(data: unknown): Promise<void> {
 function meaningOf({ input, built: { bytes } }: NonNullable<typeof last>, line: number): LineMeaning {
   const reading = readingOf(input.printer);
   const text = new TextDecoder().decode(bytes).split("\n", line + 1)[line] ?? "";
-  const state = stateBehind(bytes, line, { reading, asksProgram: false });
+  const state = stateBehind([bytes], line, { reading, asksProgram: false });
   return { line, words: explainLine(text, reading), holds: sayState(state) };
 }
 

@@ -68,6 +68,8 @@ export interface ReaderOptions {
   /** Whether the program's own figures may say otherwise than `reading`; they may unless it was written for that printer here. */
   asksProgram?: boolean;
   observer?: LineObserver;
+  /** The last line (from 0) that is obeyed; those behind it are only asked how figures count. All of them if left out. */
+  lastLine?: number;
 }
 
 export class ProgramReader {
@@ -104,6 +106,7 @@ export class ProgramReader {
   private question: EQuestion | null = null;
   private assumedE: AssumedE | null = null;
   private readonly observer: LineObserver | null;
+  private readonly lastLine: number;
 
   /** The command that is obeyed heats, or takes up a tool. */
   private hasSetUp = false;
@@ -118,11 +121,12 @@ export class ProgramReader {
   };
 
   /** @param expectedBytes size of the program, if it is known: saves memory while a large one is read */
-  constructor(expectedBytes = 0, { reading = usualReading, asksProgram = true, observer }: ReaderOptions = {}) {
+  constructor(expectedBytes = 0, { reading = usualReading, asksProgram = true, observer, lastLine = Infinity }: ReaderOptions = {}) {
     this.moves = new MoveTableBuilder(expectedBytes / SHORT_LINE_BYTES);
     this.reading = reading;
     this.asks = asksProgram;
     this.observer = observer ?? null;
+    this.lastLine = lastLine;
   }
 
   /** Takes the next bytes of the program. */
@@ -135,6 +139,11 @@ export class ProgramReader {
   /** Bytes taken so far. */
   get byteCount(): number {
     return this.scanner.byteCount;
+  }
+
+  /** Whether everything up to the last line that is asked for was obeyed. */
+  get isBehindLastLine(): boolean {
+    return this.question === null && this.scanner.lineCount > this.lastLine + 1;
   }
 
   /** Ends the program and hands over its tables. The reader cannot be used again. */
@@ -171,6 +180,7 @@ export class ProgramReader {
       if (this.question.hold(line) || endsIt) this.settleQuestion();
       return;
     }
+    if (line.number > this.lastLine) return;
     this.line = line;
     if (line.damaged) this.damagedLines++;
     if (line.commentFrom >= 0) this.takeComment(line);
@@ -287,6 +297,7 @@ export class ProgramReader {
   /** A straight move that needs no look at its line; false where one is wanted all the same. */
   private takePlainMove({ motion, x, y, z, e, f }: PlainMove, number: number, startByte: number): boolean {
     if (this.question !== null || this.observer !== null) return false;
+    if (number > this.lastLine) return true;
     this.state.motion = motion;
     this.go(x, y, z, e, f, startByte, number);
     return true;

@@ -7,10 +7,12 @@ import { ChangedLine, changedLines, Hits, searchLines } from "@/core/edits/look"
 import { compareKept, digestOf } from "@/core/edits/proof";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
+import { readingOf } from "@/core/machine/reading";
 import type { MachineState } from "@/core/machine/state";
 import { Finding, worstFirst } from "@/core/findings/finding";
 import { tooLongToSend, tooMuch } from "@/core/gcode/bounds";
 import { ProgramTables } from "@/core/gcode/read";
+import { stateBehind } from "@/core/gcode/state-behind";
 import { commandLengths, lineEndByteOf } from "@/core/gcode/transmit";
 import { comparePlan, Mismatch, ProofLayer, proofLayers, settingsByLayer, toolsOfMoves } from "@/core/heightplan/proof";
 import { Cut, cutLayers, cutThrough } from "@/core/laid/cut";
@@ -265,7 +267,7 @@ export const tasks = {
     tools: TaskTools,
   ): MachineState {
     const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
-    return readChunks(firstLines(chunks, line + 1), printer).endState;
+    return stateBehind(chunks, line, { reading: readingOf(printer) });
   },
 
   /** Strands over air, as edit `index` finds the file. */
@@ -432,22 +434,6 @@ interface EditInput extends FileInput {
 
 export type Tasks = typeof tasks;
 export type TaskName = keyof Tasks;
-
-/** The bytes of the first lines. */
-function* firstLines(chunks: Iterable<Uint8Array>, count: number): Generator<Uint8Array> {
-  let left = count;
-  for (const chunk of chunks) {
-    let end = 0;
-    while (left > 0) {
-      const next = chunk.indexOf(10, end);
-      if (next < 0) break;
-      end = next + 1;
-      left--;
-    }
-    yield left > 0 ? chunk : chunk.subarray(0, end);
-    if (left <= 0) return;
-  }
-}
 
 function chunksOf({ fileId }: { fileId: number }, { database }: TaskTools): Chunks {
   return () => fileChunks(database(), fileId);

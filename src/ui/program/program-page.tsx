@@ -78,7 +78,7 @@ function LoadedProgram({ loaded, printer }: { loaded: Written; printer: Printer 
   const { tables, seconds, findings } = useRead(text, printer);
   const lines = useMemo(() => text.split("\n"), [text]);
   const state = useMemo(
-    () => stateBehind(new TextEncoder().encode(text), line, { reading: readingOf(printer), asksProgram: false }),
+    () => stateBehind([new TextEncoder().encode(text)], line, { reading: readingOf(printer), asksProgram: false }),
     [text, line, printer],
   );
   const isStopped = findings.some(({ severity }) => severity === "stop");

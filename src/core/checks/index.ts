@@ -32,6 +32,7 @@ import { toolCold } from "./tool-cold";
 import { toolFan } from "./tool-fan";
 import { toolOffset } from "./tool-offset";
 import { toolUnused } from "./tool-unused";
+import { toolsBeyond } from "./tools-beyond";
 import { tooLowToSettle } from "./too-low-to-settle";
 import { unreadableBands } from "./unreadable-bands";
 import { waitsInside } from "./waits-inside";
@@ -55,7 +56,7 @@ export const programChecks: ProgramCheck[] = [
 ];
 
 /** What is looked at in files on top: a program typed by hand need not print anything. */
-export const fileChecks: ProgramCheck[] = [...programChecks, laysNothing];
+export const fileChecks: ProgramCheck[] = [...programChecks, laysNothing, toolsBeyond];
 
 export const checks: Check[] = [
   wrongTool,

@@ -19,13 +19,17 @@ export const leftOn: ProgramCheck = {
         message,
         ...(trial ? { mend: { label: "Look at the printer's end lines", open: "printer" as const } } : {}),
       });
+    const severity = facts.unknownAtEnd ? "warn" : "stop";
+    const unsure = facts.unknownAtEnd ? " One of the commands at its end that are not known here may do that." : "";
     const several = filament.length > 1 || nozzles.some(({ tool }) => tool > 0);
     for (const { tool, valueC } of nozzles) {
       const which = several ? `Nozzle ${tool}` : "The nozzle";
       const line = several ? `M104 S0 T${tool}` : "M104 S0";
-      add("stop", `${which} stays at ${plainNumber(valueC, 0)} °C after the print. Add ${line} to ${into}.`);
+      add(severity, `${which} stays at ${plainNumber(valueC, 0)} °C after the print. Add ${line} to ${into}.${unsure}`);
     }
-    if (bedC > 0) add("stop", `The bed stays at ${plainNumber(bedC, 0)} °C after the print. Add M140 S0 to ${into}.`);
+    if (bedC > 0) {
+      add(severity, `The bed stays at ${plainNumber(bedC, 0)} °C after the print. Add M140 S0 to ${into}.${unsure}`);
+    }
     if (fans.length > 0) add("warn", `The fan keeps turning after the print. Turn it off in ${into}.`);
     if (motors) add("warn", `The motors stay on after the print. Add M84 to ${into}.`);
     return findings;

@@ -89,3 +89,6 @@ export function forEachCommand(line: Line, each: (from: number, to: number) => v
     from = i;
   }
 }
+
+/** A command with a name of its own (a macro), not a letter and a number: it may do anything. */
+export const isNamed = (command: string): boolean => /[A-Z_]{3,}/.test(command);

@@ -14,7 +14,7 @@ import { arcFromCentre, arcFromRadius, arcSegments } from "./arcs";
 import { isCucharaComment } from "./comments";
 import { EQuestion } from "./e-question";
 import { LayerTracker } from "./layers";
-import { LineWords, nameOf } from "./line-words";
+import { isNamed, LineWords, nameOf } from "./line-words";
 import { MarkerFinder } from "./markers";
 import { EventTableBuilder, MoveKind, MoveTableBuilder } from "./moves";
 import { SaidKindFinder } from "./said-kinds";
@@ -86,6 +86,7 @@ export class ProgramReader {
   private readonly cucharaLines: CucharaLine[] = [];
   private readonly unknown = new Map<string, number>();
   private readonly filamentPerTool = new Float64Array(MOST_TOOLS);
+  private lastUnknownMove = -1;
   private binaryBytes = 0;
   private damagedLines = 0;
   private arcMoves = 0;
@@ -121,7 +122,10 @@ export class ProgramReader {
   };
 
   /** @param expectedBytes size of the program, if it is known: saves memory while a large one is read */
-  constructor(expectedBytes = 0, { reading = usualReading, asksProgram = true, observer, lastLine = Infinity }: ReaderOptions = {}) {
+  constructor(
+    expectedBytes = 0,
+    { reading = usualReading, asksProgram = true, observer, lastLine = Infinity }: ReaderOptions = {},
+  ) {
     this.moves = new MoveTableBuilder(expectedBytes / SHORT_LINE_BYTES);
     this.reading = reading;
     this.asks = asksProgram;
@@ -165,6 +169,7 @@ export class ProgramReader {
       cucharaLines: this.cucharaLines,
       filamentPerToolMm: usedTools(this.filamentPerTool),
       unknown: [...this.unknown].map(([command, count]) => ({ command, count })),
+      lastUnknownMove: this.lastUnknownMove,
       binaryBytes: this.binaryBytes,
       overlongLines: this.scanner.overlongLines,
       damagedLines: this.damagedLines,
@@ -498,6 +503,7 @@ export class ProgramReader {
   }
 
   private passOver(command: string): void {
+    if (isNamed(command)) this.lastUnknownMove = this.moves.count;
     const count = this.unknown.get(command);
     if (count === undefined && this.unknown.size >= MOST_UNKNOWN) return;
     this.unknown.set(command, (count ?? 0) + 1);

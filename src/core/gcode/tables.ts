@@ -42,6 +42,8 @@ export interface ProgramTables {
   filamentPerToolMm: number[];
   /** Commands that were passed over because this reader does not know them, with how often. */
   unknown: { command: string; count: number }[];
+  /** How many moves stood before the last of them that has a name of its own; -1 where there is none. */
+  lastUnknownMove: number;
   /** Bytes that no text program holds (NUL and the like). */
   binaryBytes: number;
   overlongLines: number;

@@ -1,5 +1,6 @@
 /** What checks must know of a whole program, found in one pass over its tables: few figures, whatever its size. */
 import { EventKind, laysMaterial, MoveKind } from "../gcode/moves";
+import { isNamed } from "../gcode/line-words";
 import { ProgramTables } from "../gcode/tables";
 import { COLDEST_FEED_C } from "../material/materials";
 
@@ -47,6 +48,8 @@ export interface ProgramFacts {
   unwaited: FactAt | null;
   /** Commands that are not known stand before the first material: what they heat nobody can say. */
   unknownCommands: boolean;
+  /** One of them stands behind everything that is laid: it may switch off what seems to be left on. */
+  unknownAtEnd: boolean;
   /** Waiting temperature changes between the layers. */
   waitsInside: { count: number; line: number } | null;
   /** Tools that lay material. */
@@ -262,7 +265,8 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
     coldFeed,
     drawnAlong,
     unwaited,
-    unknownCommands: unknown.some(({ command }) => /[A-Z_]{3,}/.test(command)),
+    unknownCommands: unknown.some(({ command }) => isNamed(command)),
+    unknownAtEnd: layers.length > 0 && tables.lastUnknownMove > layers[layers.length - 1].lastMove,
     waitsInside,
     layingTools: [...layingTools].sort((a, b) => a - b),
     tools: tools.all(),

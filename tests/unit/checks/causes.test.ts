@@ -139,3 +139,22 @@ describe("an opened file meets the same limits", () => {
     expect(finding.message).toMatch(/not known here may heat/);
   });
 });
+
+test("what a macro at the end may switch off is doubted, not forbidden; one at the start excuses nothing", () => {
+  const tube = squareTube({ layers: 4, start: ["START_ALL BED=60", "M104 S210", "G28", "M109 S210"] });
+  const body = tube.slice(0, tube.indexOf("M104 S0"));
+  const leftOnIn = (text: string) => look(text).filter(({ check }) => check === "left-on");
+  expect(said(leftOnIn(body))).toContain("stop: left-on");
+  const ended = leftOnIn(`${body}END_ALL\n`);
+  expect(stops(ended)).toEqual([]);
+  expect(ended[0].message).toMatch(/not known here may do that/);
+});
+
+test("a file that lays with a tool the printer has not is told", () => {
+  const tube = squareTube({ layers: 4, opens: (i) => `; deck ${i}` }).replace(
+    "; deck 2\n",
+    "; deck 2\nT1\nM109 S210\n",
+  );
+  expect(said(look(tube))).toContain("warn: tools-beyond");
+  expect(said(look(tube, { ...ladle, tools: 2 }))).not.toContain("warn: tools-beyond");
+});

@@ -202,11 +202,13 @@ export class Job implements LineStream {
       const said = settingFor("fan").say(0, printer, tool);
       return said.ok ? said.value : [];
     });
-    const off = this.say(
+    const heatOff = tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`);
+    const off = this.say([...heatOff, "M140 S0", ...new Set(fans)], CANCEL_WITHIN_MS);
+    this.close();
+    await off;
+    // Only now it is known what the printer had taken: lines that were under way have their answers.
+    await this.say(
       [
-        ...tools.map((tool) => `M104 S0${printer.tools > 1 ? ` T${tool}` : ""}`),
-        "M140 S0",
-        ...new Set(fans),
         ...this.putBackLines(),
         // It ends here: what it is left counting in does not matter, what it understands now does.
         ...(this.session.told.unitMm === 1 ? [] : ["G21"]),
@@ -217,8 +219,6 @@ export class Job implements LineStream {
       ],
       CANCEL_WITHIN_MS,
     );
-    this.close();
-    await off;
   }
 
   /** What the job has set of the firmware's values, as the printer's record has them. */

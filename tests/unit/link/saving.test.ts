@@ -145,4 +145,27 @@ describe.each(printers)("$name", (printer) => {
     await until(() => memory.inForce[id] === 1000, "it is put back");
     await link.close();
   });
+
+  test("… and what the printer has just taken and not answered yet", async () => {
+    const { printer: saved, link, memory, id, line } = await linked(printer);
+    const bytes = bytesOf(["G90", "M83", line(777), ...Array<string>(2000).fill("G4 P200")].join("\n"));
+    const program = jobProgram(bytes, readProgram(bytes), limitsFor(saved));
+    let inForce = memory.inForce[id];
+    let cancelled: Promise<void> | null = null;
+    // The moment it is set; its answer is still to be sent.
+    Object.defineProperty(memory.inForce, id, {
+      configurable: true,
+      enumerable: true,
+      get: () => inForce,
+      set(value: number) {
+        inForce = value;
+        if (value === 777) cancelled ??= job.cancel();
+      },
+    });
+    const job = link.begin(program, { name: "Long", source: "file", sourceId: 1, tool: 0 });
+    await until(() => cancelled !== null, "the job has set it");
+    await cancelled;
+    await until(() => inForce === 1000, "it is put back");
+    await link.close();
+  });
 });

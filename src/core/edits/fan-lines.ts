@@ -38,3 +38,9 @@ export function sayFan(
   const asNamed = { ...printer, fanPerTool: isNamed, tools: isNamed ? Math.max(2, printer.tools) : printer.tools };
   return settingFor("fan").say(percent, asNamed, index);
 }
+
+/** The same for a duty (0–255) that a state holds; none where the printer cannot be told so. */
+export function sayFanDuty(duty: number, printer: Printer, which: { index: number; isNamed: boolean }): string[] {
+  const said = sayFan((duty * 100) / MOST_DUTY, printer, which);
+  return said.ok ? said.value : [];
+}

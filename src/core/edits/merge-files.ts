@@ -15,6 +15,7 @@ import { refuse, Result, succeed } from "../result";
 import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
 import type { SeenFile } from "./edit";
+import { sayFanDuty } from "./fan-lines";
 import { MovesMade, movesMadeIn, sayMovesMade } from "./moves-made";
 import { drawnBehind, Standing, standingOf } from "./relay";
 
@@ -248,7 +249,8 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
   const ends = last.one ?? a;
   yield* ends.bytes(ends.endByte, ends.file.report.bytes);
   const off = [a, b].map(({ tool }) => `M104 S0 T${tool}`);
-  const still = readingOf(printer).fanPerTool ? [a, b].map(({ tool }) => `M107 P${tool}`) : [];
+  const { fanPerTool } = readingOf(printer);
+  const still = fanPerTool ? [a, b].flatMap(({ tool }) => sayFanDuty(0, printer, { index: tool, isNamed: true })) : [];
   yield say(["; cuchara: every heater off", ...off, "M140 S0", ...still]);
 }
 
@@ -323,6 +325,7 @@ function change(
 /** Puts everything as a file counts on it where a layer of it opens. */
 function goOn({ openings, file, tool }: Prepared, layer: number, printer: Printer): string[] {
   const { at, fanDuty } = openings[layer];
+  const { fanPerTool } = readingOf(printer);
   const unit = (mm: number, decimals = 3) => plainNumber(mm / at.unitMm, decimals);
   const safeMm = file.report.layers[layer].zMm + LIFT_MM;
   return [
@@ -332,7 +335,7 @@ function goOn({ openings, file, tool }: Prepared, layer: number, printer: Printe
     `G0 Z${unit(Math.max(safeMm, at.z), 4)}`,
     `G0 X${unit(at.x - at.offsetX)} Y${unit(at.y - at.offsetY)} F${unit(6000, 2)}`,
     ...(at.z > safeMm ? [] : [`G0 Z${unit(Math.max(at.z, file.report.layers[layer].zMm), 4)}`]),
-    `${fanDuty > 0 ? `M106 S${Math.round(fanDuty)}` : "M107"}${readingOf(printer).fanPerTool ? ` P${tool}` : ""}`,
+    ...sayFanDuty(fanDuty, printer, { index: fanPerTool ? tool : 0, isNamed: fanPerTool }),
     ...(at.relative ? ["G91"] : []),
     at.relativeE ? "M83" : "M82",
     ...(at.relativeE ? [] : [`G92 E${plainNumber(at.e, 5)}`]),

@@ -71,12 +71,14 @@ export const move: EditKind<MoveEdit> = {
     let { relative, unitMm } = start;
     const splices = new LineSplices(lineEnd, this.label);
     let problem: string | null = null;
+    // Behind a height that the end names itself, its figures count from there.
+    let isNamedAnew = false;
     const place = new PlaceFinder(file);
     file.walk(
       (line) => {
         place.at(line.number);
         // Raised, the print is higher than its end counts on: what lifts the nozzle there lifts it as much further.
-        const isEnd = place.part === "end" && by.z > 0;
+        const isEnd = place.part === "end" && by.z > 0 && !isNamedAnew;
         if ((place.part !== "print" && !isEnd) || problem !== null) return;
         const code =
           line.commandCount > 0 && line.letters[0] === G
@@ -86,7 +88,8 @@ export const move: EditKind<MoveEdit> = {
               : NaN;
         if (code === 90 || code === 91) relative = code === 91;
         else if (code === 20 || code === 21) unitMm = code === 20 ? 25.4 : 1;
-        else if (!isEnd && code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
+        else if (code === 92 && isEnd) isNamedAnew = line.has(Z) || line.wordCount === 1;
+        else if (code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
           problem = `Line ${line.number + 1} names a position anew (G92): the print cannot be moved behind it.`;
         }
         if (relative || !(code >= 0 && code <= 3)) return;

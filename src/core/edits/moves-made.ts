@@ -3,7 +3,7 @@ import type { MachineState } from "../machine/state";
 import { settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
 
-export const waysKeys = [
+export const movesMadeKeys = [
   "acceleration",
   "jerk",
   "junctionDeviation",
@@ -13,7 +13,7 @@ export const waysKeys = [
 ] as const;
 
 /** Each in the unit of its setting; NaN where nothing was said. */
-export type MovesMade = Record<(typeof waysKeys)[number], number>;
+export type MovesMade = Record<(typeof movesMadeKeys)[number], number>;
 
 /** What a state holds, of the tool that is in. */
 export function movesMadeIn(state: Readonly<MachineState>): MovesMade {
@@ -31,10 +31,10 @@ export function movesMadeIn(state: Readonly<MachineState>): MovesMade {
  * Lines that bring the one to the other, in the printer's own words. What is said now and was never said by whoever goes on is as the printer
  * has it.
  *
- * @example sayMovesMade(movesMadeIn(stateOfFile), movesMadeIn(stateNow), printer, 0) // ["M204 P1500 …"]
+ * @param wanted as whoever goes on counts on it @param now as it is
  */
 export function sayMovesMade(wanted: MovesMade, now: MovesMade, printer: Printer, tool: number): string[] {
-  return waysKeys.flatMap((key) => {
+  return movesMadeKeys.flatMap((key) => {
     const value =
       Number.isNaN(wanted[key]) && !Number.isNaN(now[key]) ? settingFor(key).usual(printer, null) : wanted[key];
     if (Number.isNaN(value) || value === now[key]) return [];

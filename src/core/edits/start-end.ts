@@ -10,6 +10,7 @@ import { templateValuesOf } from "../printing/template-values";
 import { refuse, Result, succeed } from "../result";
 import { plainNumber } from "../units";
 import { EditContext, EditKind, valueAt } from "./edit";
+import { sayFanDuty } from "./fan-lines";
 import { LineSplices } from "./line-splice";
 import { movesMadeIn, sayMovesMade } from "./moves-made";
 import { PlaceFinder } from "./scope";
@@ -140,11 +141,10 @@ function asItWas({ file, printer }: EditContext, wanted: MachineState, got: Mach
     if (moves.kind[i] === MoveKind.retract || moves.kind[i] === MoveKind.restore) drawnBackMm -= moves.filamentMm[i];
   }
   const fans = Math.max(1, wanted.fanDuty.length, got.fanDuty.length);
-  const fanLines = Array.from({ length: fans }, (_, index) => {
-    const duty = Math.round(wanted.fanDuty[index] || 0);
-    const name = index > 0 || readingOf(printer).fanPerTool ? ` P${index}` : "";
-    return duty > 0 ? `M106${name} S${duty}` : `M107${name}`;
-  });
+  const { fanPerTool } = readingOf(printer);
+  const fanLines = Array.from({ length: fans }, (_, index) =>
+    sayFanDuty(wanted.fanDuty[index] || 0, printer, { index, isNamed: index > 0 || fanPerTool }),
+  ).flat();
   const heats = wanted.nozzleC.flatMap((heatC, tool) =>
     heatC > 0 && got.nozzleC[tool] !== heatC && tool < printer.tools
       ? [`M109 S${plainNumber(heatC)}${printer.tools > 1 ? ` T${tool}` : ""}`]

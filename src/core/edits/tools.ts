@@ -199,8 +199,8 @@ interface Coming {
 }
 
 /**
- * A file that never says its first tool counts on tool 0 being in: where another takes its place, that one is taken up as soon as the printer
- * knows where it stands, before anything is fed.
+ * A file that never says its first tool counts on tool 0 being in: where another takes its place, that one is taken up before
+ * anything is fed.
  */
 function takeUpFirst(
   { tools: wishes }: ToolsEdit,

@@ -110,7 +110,7 @@ describe("two files as one print", () => {
 
 test("heights are asked of each piece of a print made one by one", () => {
   const { text } = slicedIn({ comments: "from 0", oneByOne: true, relative: true, layers: 20 });
-  const fanned = text.replace(";LAYER:1\n", ";LAYER:1\nM106 S200\n");
+  const fanned = text.replace(";level 1\n", ";level 1\nM106 S200\n");
   const fanAt = interpret(edited(fanned, [{ kind: "fan", act: "off", toMm: 1, keepComments: true }]).after).beads.map(
     ({ to, fan }) => [Number(to[2].toFixed(2)), fan] as const,
   );
@@ -229,7 +229,7 @@ describe("another tool in place of one", () => {
     const file = text
       .replace("M104 S210\n", "M104 S210\nM104 S220 T1\n")
       .replace("G21\n", `G21\n${says}`)
-      .replace(";LAYER:3\n", ";LAYER:3\nT1\n");
+      .replace(";level 3\n", ";level 3\nT1\n");
     const before = interpret(file).beads;
     const after = interpret(edited(file, [{ kind: "tools", tools: swap, allOff: true }], twoTools).after).beads;
     expect(after.map(({ tool, nozzleC }) => [tool, nozzleC])).toEqual(

@@ -6,7 +6,7 @@
 /** What opens a layer in a program's comments. `none`: nothing does. */
 export const commentHabits = {
   none: () => [],
-  "from 0": (i) => [`;LAYER:${i}`],
+  "from 0": (i) => [`;level ${i}`],
   "from 1 with height": (i, z) => [`; layer ${i + 1}, z = ${z.toFixed(3)}`],
   "of so many": (i, _z, count) => [`; slice ${i + 1} of ${count}`],
   "two digits": (i) => [`; deck ${String(i + 1).padStart(2, "0")}`],

@@ -1,31 +1,20 @@
 /** Acting comes before writing: whatever the disk does, the printer hears what it is told, and the page hears what was not written. */
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { readProgram } from "@/core/gcode/read";
 import { limitsFor } from "@/core/motion/limits";
 import { jobProgram } from "@/core/report/progress";
-import { closeStore } from "@/server/db/connection";
 import { jobs } from "@/server/db/jobs";
 import { linkEvents } from "@/server/db/link-events";
 import { printers as shelf } from "@/server/db/printers";
-import { closeLinks, connect, hub, simulatorOf } from "@/server/link/hub";
+import { connect, hub, simulatorOf } from "@/server/link/hub";
 import { Ledger } from "@/server/link/ledger";
 import { bytesOf } from "../helpers/programs";
 import { ladle } from "../helpers/demo";
+import { onDataOfItsOwn } from "./own-data";
 import { until } from "./ways";
 
 jest.setTimeout(60_000);
 
-const folder = mkdtempSync(join(tmpdir(), "cuchara-full-"));
-process.env.CUCHARA_DATA = folder;
-
-afterAll(async () => {
-  await closeLinks();
-  for (const host of hub().hosts.values()) host.stop();
-  closeStore();
-  rmSync(folder, { recursive: true, force: true });
-});
+onDataOfItsOwn("full");
 
 const full = () => Object.assign(new Error("database or disk is full"), { code: "SQLITE_FULL" });
 

@@ -1,22 +1,11 @@
 /** Heats that nobody has asked for a while: asked once when somebody looks, and not known any more after a restart. */
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { closeStore } from "@/server/db/connection";
 import { printers as shelf } from "@/server/db/printers";
-import { closeLinks, connect, hub, simulatorOf } from "@/server/link/hub";
+import { connect, simulatorOf } from "@/server/link/hub";
 import { ladle } from "../helpers/demo";
+import { onDataOfItsOwn } from "./own-data";
 import { pause, until } from "./ways";
 
-const folder = mkdtempSync(join(tmpdir(), "cuchara-looked-"));
-process.env.CUCHARA_DATA = folder;
-
-afterAll(async () => {
-  await closeLinks();
-  for (const host of hub().hosts.values()) host.stop();
-  closeStore();
-  rmSync(folder, { recursive: true, force: true });
-});
+onDataOfItsOwn("looked");
 
 test("a look asks once, another look soon after asks nothing, and a restart makes them unknown", async () => {
   const printer = shelf.add(ladle);

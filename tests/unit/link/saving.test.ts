@@ -1,33 +1,22 @@
 /**
  * A save saves what was meant (docs/api.md, “values/save”): told by what the simulated printer really holds in its memory, on every dialect.
  */
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { readProgram } from "@/core/gcode/read";
 import { limitsFor } from "@/core/motion/limits";
 import { jobProgram } from "@/core/report/progress";
 import { Printer } from "@/core/shelf/printer";
-import { closeStore } from "@/server/db/connection";
 import { snapshots, valueChanges } from "@/server/db/firmware-values";
 import { printers as shelf } from "@/server/db/printers";
 import { findStrays, readFirmware, saveValues, takeOverReading, tryValue } from "@/server/link/firmware";
-import { closeLinks, connect, hub, simulatorOf } from "@/server/link/hub";
+import { connect, simulatorOf } from "@/server/link/hub";
 import { printers } from "../helpers/demo";
 import { bytesOf } from "../helpers/programs";
+import { onDataOfItsOwn } from "./own-data";
 import { until } from "./ways";
 
 jest.setTimeout(60_000);
 
-const folder = mkdtempSync(join(tmpdir(), "cuchara-saving-"));
-process.env.CUCHARA_DATA = folder;
-
-afterAll(async () => {
-  await closeLinks();
-  for (const host of hub().hosts.values()) host.stop();
-  closeStore();
-  rmSync(folder, { recursive: true, force: true });
-});
+onDataOfItsOwn("saving");
 
 /** The value of printing acceleration by its id, the line that sets it, and another value that can be changed beside it. */
 const ways = {

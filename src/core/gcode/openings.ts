@@ -24,7 +24,9 @@ const THINNEST_MM = 0.03;
 const TURNS_IN_DOUBT = 2;
 /** Of so many comments at most one may stand where no layer opens, and one layer may hold heights that follow one another. */
 const BELIEVED_SHARE = 0.1;
-/** Series that are looked at, those that count furthest first. */
+/** So many heights at most are laid within a layer. */
+const MOST_HEIGHTS = 6;
+/** Series of each kind that are looked at: of counted ones those that count furthest, of the others those that begin first. */
 const MOST_SERIES = 50;
 
 /**
@@ -56,7 +58,7 @@ export function chooseOpenings(
   if (stretches.length === 0) return null;
   let best: { series: MarkerSeries; standing: Standing } | null = null;
   const consider = (series: MarkerSeries) => {
-    const standing = standingOf(series.places, stretches, moves);
+    const standing = isInOrder(series.places) ? standingOf(series.places, stretches, moves) : null;
     if (standing && (!best || isBetter(series, standing, best))) best = { series, standing };
   };
   const looked = counted.slice(0, MOST_SERIES).filter(({ places }) => places.length > 1);
@@ -67,7 +69,8 @@ export function chooseOpenings(
   const found = best as { series: MarkerSeries; standing: Standing } | null;
   if (found && isBelieved(found.series, found.standing)) return found.series;
   best = null;
-  for (const series of plain) {
+  const enough = plain.filter(({ places }) => places.length * MOST_HEIGHTS >= byHeight.length);
+  for (const series of enough.slice(0, MOST_SERIES)) {
     if (series.places.length === byHeight.length || series.places[0].move > byHeight[0].firstPrintMove) continue;
     consider(series);
   }
@@ -91,11 +94,9 @@ function isBelieved({ places }: MarkerSeries, { opens, others, passedOver }: Sta
   return opens > 1 && others <= most && passedOver <= Math.max(1, most);
 }
 
-/** Height of what is laid next behind a comment, mm; NaN where nothing is. */
-function heightBehind({ move }: MarkerPlace, moves: MoveTable): number {
-  for (let i = move; i < moves.count; i++) if (laysMaterial(moves.kind[i])) return moves.z[i];
-  return NaN;
-}
+/** Numbers that two kinds of comment share need not stand in the order they count in. */
+const isInOrder = (places: readonly MarkerPlace[]) =>
+  places.every(({ move }, k) => k === 0 || move >= places[k - 1].move);
 
 /** Null where the series says where layers end, or opens hardly any of what is laid. */
 function standingOf(places: readonly MarkerPlace[], stretches: readonly Stretch[], moves: MoveTable): Standing | null {
@@ -107,9 +108,13 @@ function standingOf(places: readonly MarkerPlace[], stretches: readonly Stretch[
   if (isEmptyAtLast && before > 0) return null;
   const standing: Standing = { opens: 0, byMost: 0, others: 0, passedOver: 0 };
   let from = before;
+  // What is laid next behind a place; it goes along, for thousands of comments may stand in front of one move.
+  let laidNext = 0;
   places.forEach((place, k) => {
     const end = places[k + 1]?.move ?? Infinity;
-    const height = heightBehind(place, moves);
+    laidNext = Math.max(laidNext, place.move);
+    while (laidNext < moves.count && !laysMaterial(moves.kind[laidNext])) laidNext++;
+    const height = laidNext < moves.count ? moves.z[laidNext] : NaN;
     let to = from;
     while (to < stretches.length && stretches[to].firstPrintMove < end) to++;
     const isEmpty = !stretches.slice(from, to).some(({ lastPrintMove }) => lastPrintMove >= place.move);

@@ -427,7 +427,7 @@ export class ProgramReader {
     const kind = prints ? MoveKind.print : MoveKind.travel;
     for (let step = 1; step <= segments; step++) {
       const share = step / segments;
-      const fromZ = state.z;
+      const { x: fromX, y: fromY, z: fromZ } = state;
       if (step === segments || !arc) {
         state.x = end.x;
         state.y = end.y;
@@ -440,7 +440,8 @@ export class ProgramReader {
       }
       if (prints && !this.tracker.started) this.tracker.approach(howItCounts(state));
       if (prints) this.tracker.print(this.moves.count, fromZ, state.z, line.startByte, line.number);
-      else this.tracker.travel(line.startByte, line.number);
+      if (prints && state.z !== fromZ) this.tracker.climb(fromX, fromY, fromZ, state.x, state.y, state.z);
+      if (!prints) this.tracker.travel(line.startByte, line.number);
       this.addMove(moved / segments, kind, line.number);
     }
     if (this.observer !== null) this.observer.move(line, kind, fed, feedBefore, state);

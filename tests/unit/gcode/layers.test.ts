@@ -39,6 +39,14 @@ describe("layers come from where material is laid", () => {
     expect(heights(text)).toEqual([0.2, 0.4, 0.6, 0.8, 1, 1.2]);
   });
 
+  test("… of arcs, too, above a first layer of another height", () => {
+    let text = "M83\nG0 X20 Y0 Z0.3\nG3 X20 Y0 I-10 J0 E2\n";
+    for (let half = 1; half <= 12; half++) {
+      text += `G3 X${half % 2 === 1 ? 0 : 20} Y0 Z${(0.3 + half * 0.1).toFixed(1)} I${half % 2 === 1 ? -10 : 10} J0 E1\n`;
+    }
+    expect(heights(text)).toEqual([0.3, 0.5, 0.7, 0.9, 1.1, 1.3, 1.5]);
+  });
+
   test("copies printed one after the other start again from the bed", () => {
     const one = squareTube({ layers: 3 });
     const { layers } = readProgram(one.replace(/M104 S0[\s\S]*/, "") + one);

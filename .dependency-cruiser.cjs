@@ -15,7 +15,7 @@ const rooms = [
   ["machine"],
   ["gcode"],
   ["shelf"],
-  ["motion", "options", "laid"],
+  ["motion", "options", "laid", "trace"],
   ["printing"],
   ["settings"],
   ["firmware"],

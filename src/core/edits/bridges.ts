@@ -4,6 +4,7 @@ import { figureOf, withWord } from "../gcode/line-change";
 import type { LineWords } from "../gcode/line-words";
 import type { Layer } from "../gcode/layers";
 import { laysMaterial } from "../gcode/moves";
+import { EventKind } from "../machine/event-kind";
 import type { LineObserver, ProgramTables } from "../gcode/read";
 import type { Line } from "../gcode/scan";
 import { Bridge, findBridges } from "../laid/over-air";
@@ -12,9 +13,13 @@ import { strandsOf } from "../laid/strands";
 import { readingOf } from "../machine/reading";
 import type { MachineState } from "../machine/state";
 import { refuse } from "../result";
+import { MOST_TOOLS } from "../machine/state";
 import { settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
+import { ANYTHING } from "../trace/compare";
+import { bitOf, slotOf } from "../trace/fields";
 import { plainNumber } from "../units";
+import { setBy } from "./asked";
 import { EditContext, EditKind, PlannedForTool, valueAt } from "./edit";
 import { LineKindFinder } from "./line-kinds";
 import { LineSplices } from "./line-splice";
@@ -73,7 +78,47 @@ const MOST_BEFORE = 20;
 export const bridges: EditKind<BridgesEdit> = {
   label: "bridges",
   schema,
-  keeps: ["path"],
+  asks(edit, context) {
+    const { file, printer } = context;
+    const tables = file.tables();
+    const chosen = findBridges(tables).filter(({ line }) => !edit.skip?.includes(line + 1));
+    const levels = levelsOf(tables, chosen, edit);
+    const finder = new LineKindFinder(tables.moves, levels);
+    const isCool = coolLayers(edit, chosen, context);
+    const runs = fanRuns(edit.layers, tables, levels);
+    const { fanPerTool } = readingOf(printer);
+    return {
+      sets: file.report.filament.map(({ tool }) => slotOf(EventKind.fan, fanPerTool ? tool : 0)),
+      bead(bead) {
+        const { layer, tool, line } = bead;
+        const way = edit.layers[finder.kindAt(line) - 1];
+        if (way) {
+          bead.feedMmS *= way.feedPercent / 100;
+          bead.filamentMm *= way.flowPercent / 100;
+        }
+        if (layer < 0) return true;
+        const heat = slotOf(EventKind.nozzleTemperature, tool);
+        for (let other = 0; other < MOST_TOOLS; other++) {
+          const slot = slotOf(EventKind.nozzleTemperature, other);
+          // Tools that wait are told as much less, or as they were, by where the file tells them.
+          if (slot !== heat && edit.cooler > 0) bead.set[slot] = ANYTHING;
+        }
+        if (isCool[layer] && bead.set[heat] - edit.cooler > 0) bead.set[heat] -= edit.cooler;
+        const run = runs.get(layer);
+        if (!run || line < run.first || line > run.last) return true;
+        const fan = slotOf(EventKind.fan, fanPerTool ? tool : 0);
+        if (bead.saidAt[fan] >= run.first) return true;
+        const said = settingFor("fan").say(edit.layers[run.level - 1].fan!, printer, fanPerTool ? tool : 0);
+        if (said.ok)
+          bead.set[fan] = setBy(said.value, readingOf(printer), tool).find(({ slot }) => slot === fan)?.value ?? NaN;
+        return true;
+      },
+      end(end) {
+        end.open |= edit.cooler > 0 ? bitOf.heat : 0;
+        end.open |= runs.size > 0 ? bitOf.fan : 0;
+      },
+    };
+  },
   apply(edit, context) {
     const { file } = context;
     const tables = file.tables();
@@ -120,15 +165,23 @@ export function layersToCool(
   return Math.max(1, count);
 }
 
-/** Sets the nozzle cooler from some layers before each bridge until the last layer over it, and back behind that. */
-function cool(edit: BridgesEdit, chosen: readonly Bridge[], context: EditContext, splices: LineSplices) {
-  const { file, printer } = context;
-  const { layers, filament } = file.report;
+/** The layers in which the nozzle is cooler: from some before each bridge until the last one over it. */
+function coolLayers(edit: BridgesEdit, chosen: readonly Bridge[], { file, printer }: EditContext): Uint8Array {
+  const { layers } = file.report;
   const isCool = new Uint8Array(layers.length);
+  if (edit.cooler === 0) return isCool;
   for (const { layer } of chosen) {
     const before = edit.layersBefore === "auto" ? layersToCool(layer, edit.cooler, layers, printer) : edit.layersBefore;
     isCool.fill(1, Math.max(0, layer - before), Math.min(layers.length, layer + edit.layers.length));
   }
+  return isCool;
+}
+
+/** Sets the nozzle cooler in those layers, and back behind them. */
+function cool(edit: BridgesEdit, chosen: readonly Bridge[], context: EditContext, splices: LineSplices) {
+  const { file, printer } = context;
+  const { layers, filament } = file.report;
+  const isCool = coolLayers(edit, chosen, context);
   const planned: PlannedForTool[] = [];
   const heatsWithin = new Set(
     file.report.changes.filter(({ key, within }) => key === "nozzleTemperature" && within).map(({ layer }) => layer),
@@ -250,10 +303,24 @@ function markAbove(moves: Moves, layer: Layer, ofLayer: readonly Bridge[], level
   }
 }
 
+/** By layer: the lines (from 0) from the first to the last move over air whose fan is asked for, and the lowest level among them. */
+function fanRuns(ways: readonly OverAir[], { moves }: ProgramTables, levels: Uint8Array) {
+  const runs = new Map<number, { first: number; last: number; level: number }>();
+  for (let i = 0; i < moves.count; i++) {
+    const level = levels[i];
+    if (level === 0 || ways[level - 1].fan === undefined) continue;
+    const known = runs.get(moves.layer[i]);
+    if (!known) runs.set(moves.layer[i], { first: moves.line[i], last: moves.line[i], level });
+    else known.last = moves.line[i];
+    if (known && level < known.level) known.level = level;
+  }
+  return runs;
+}
+
 /** The fan from the first to the last move over air of a layer, and back to what the file has it at. */
 class FanOverAir implements LineObserver {
   refusal: string | null = null;
-  private readonly ends = new Map<number, { first: number; last: number; level: number }>();
+  private readonly ends: ReturnType<typeof fanRuns>;
   /** The layer whose fan runs now; -1 for none. */
   private running = -1;
   private ownDuty = 0;
@@ -261,20 +328,13 @@ class FanOverAir implements LineObserver {
 
   constructor(
     private readonly ways: readonly OverAir[],
-    { moves }: ProgramTables,
+    tables: ProgramTables,
     levels: Uint8Array,
     private readonly splices: LineSplices,
     private readonly printer: Printer,
     private readonly place: PlaceFinder,
   ) {
-    for (let i = 0; i < moves.count; i++) {
-      const level = levels[i];
-      if (level === 0 || ways[level - 1].fan === undefined) continue;
-      const known = this.ends.get(moves.layer[i]);
-      if (!known) this.ends.set(moves.layer[i], { first: moves.line[i], last: moves.line[i], level });
-      else known.last = moves.line[i];
-      if (known && level < known.level) known.level = level;
-    }
+    this.ends = fanRuns(ways, tables, levels);
   }
 
   move(line: Line, _kind: number, _fed: number, _feed: number, state: Readonly<MachineState>): void {

@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { Finding } from "../findings/finding";
 import { refuse } from "../result";
+import { bitOf } from "../trace/fields";
 import { plainNumber, sayDuration } from "../units";
 import { EditKind } from "./edit";
 import { LineSplices } from "./line-splice";
@@ -36,7 +37,14 @@ const M = 77;
 export const display: EditKind<DisplayEdit> = {
   label: "display",
   schema,
-  keeps: ["path", "filament", "speed", "heat", "fan"],
+  asks: () => ({
+    bead(bead) {
+      bead.open |= bitOf.shows;
+      return true;
+    },
+    // Behind the last bead of the print nothing is shown anew, but what stood there in its last layer goes.
+    end: (end) => void (end.open |= bitOf.shows),
+  }),
   placesAlone: true,
   apply({ text, countsFrom, progress = false }, { file, printer, name = "" }) {
     const unknown = [...text.matchAll(/\{\{\s*([^}]*?)\s*\}\}/g)].find(

@@ -11,6 +11,7 @@ import { ProgramReport } from "../report/report";
 import { Result } from "../result";
 import { SettingKey, settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
+import type { Asked } from "../trace/compare";
 import { Splice } from "./splice";
 
 /** A file as an edit finds it. */
@@ -51,22 +52,18 @@ export interface PlannedForTool {
   planned: PlannedValues;
 }
 
-/**
- * What an edit may leave as it was, for the proof: where material is laid (`path`), how much (`filament`), how fast (`speed`), and what
- * nozzle, bed and fan are told (`heat`, `fan`).
- */
-export const keepable = ["path", "filament", "speed", "heat", "fan"] as const;
-export type Keeps = (typeof keepable)[number];
-
 export interface EditKind<T extends { kind: string } = { kind: string }> {
   /** What it is called where two edits get in each other's way. */
   label: string;
   schema: z.ZodType<T>;
-  /** What stays as it was whatever is asked of it; the proof holds it to that. */
-  keeps: readonly Keeps[];
+  /**
+   * What it makes of the trace of a file, said for the proof from what was asked alone: what it leaves alone must be as it was, at every bead.
+   * Called only for edits that can be applied.
+   */
+  asks(edit: T, context: EditContext): Asked;
   /** Its places do not depend on one another: single ones can be left alone (`skip`, lines from 1). */
   placesAlone?: true;
-  /** Holds what is left against what was asked, by reading both; a sentence for everything that is not so. */
+  /** Holds what no bead shows against what was asked, by reading both files; a sentence for everything that is not so. */
   proves?(edit: T, before: SeenFile, after: SeenFile, context: EditContext): string[];
   apply(edit: T, context: EditContext): Result<EditOutcome>;
 }

@@ -1,32 +1,48 @@
 /** Lines that tell a fan: what they tell, and how another value is told in their place. */
+import { LineWords } from "../gcode/line-words";
 import type { Line } from "../gcode/scan";
+import { hasCommand } from "../machine/command";
+import { commandForNumber } from "../machine/commands";
+import { EventKind } from "../machine/event-kind";
+import type { Reading } from "../machine/reading";
+import { freshState } from "../machine/state";
 import type { Result } from "../result";
 import { settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
 import { clamp } from "../units";
 
-const [M, P, S, T] = [77, 80, 83, 84];
+const M = 77;
 const MOST_DUTY = 255;
+/** Obeyed in place of a machine: only the tool that is in matters. */
+const scratch = freshState();
 
 /**
- * The fan (from 0) and its percentage that a line tells; null if it tells none. A duty left out is all of it (common practice, no source).
+ * The fan (from 0) and its percentage that a line tells a printer; null if it tells none. What its commands mean says the command table.
  *
- * @param unnamed the fan that is meant where none is named: that of the tool that is in where every tool has its own, else the first
+ * @param tool the one that is in
  */
-export function fanTold(line: Line, unnamed = 0): { index: number; percent: number; isNamed: boolean } | null {
+export function fanTold(
+  line: Line,
+  reading: Reading,
+  tool: number,
+): { index: number; percent: number; isNamed: boolean } | null {
   if (line.commandCount === 0 || line.letters[0] !== M) return null;
-  const dutyOf = new Map([
-    [106, Number.isNaN(line.value(S)) ? MOST_DUTY : line.value(S)],
-    [107, 0],
-    [126, MOST_DUTY],
-    [127, 0],
-  ]);
-  const duty = dutyOf.get(line.values[0]);
-  if (duty === undefined) return null;
-  const isValve = line.values[0] === 126 || line.values[0] === 127;
-  const index = line.value(isValve ? T : P);
-  const isNamed = !Number.isNaN(index);
-  return { index: isNamed ? index : unnamed, percent: (clamp(duty, 0, MOST_DUTY) * 100) / MOST_DUTY, isNamed };
+  const command = commandForNumber(M, line.values[0]);
+  if (!command?.act || !hasCommand(command, reading)) return null;
+  const words = new LineWords(line).set(line, 1, line.wordCount);
+  const told = { index: -1, duty: 0 };
+  scratch.tool = tool;
+  command.act(
+    scratch,
+    words,
+    (kind, value, index) => {
+      if (kind === EventKind.fan) Object.assign(told, { index, duty: value });
+    },
+    reading,
+  );
+  if (told.index < 0) return null;
+  const isNamed = Object.keys(command.words ?? {}).some((name) => name !== "S" && words.has(name));
+  return { index: told.index, percent: (clamp(told.duty, 0, MOST_DUTY) * 100) / MOST_DUTY, isNamed };
 }
 
 /** The lines that tell a fan a percentage in the printer's own words; by its number where the file names it. */

@@ -1,9 +1,13 @@
 /** The fan of a file: off, scaled, capped or held at least at something, between two places. The old lines stay as comments. */
 import { z } from "zod";
+import { EventKind } from "../machine/event-kind";
 import { readingOf } from "../machine/reading";
 import { refuse } from "../result";
 import { settingFor } from "../settings";
+import type { Bead } from "../trace/bead";
+import { bitOf, slotOf } from "../trace/fields";
 import { clamp, plainNumber } from "../units";
+import { leftAlone, setBy } from "./asked";
 import { EditContext, EditKind, valueAt } from "./edit";
 import { fanTold, sayFan } from "./fan-lines";
 import { LineSplices } from "./line-splice";
@@ -11,6 +15,8 @@ import { asComment, decodeLine } from "./line-text";
 import { layersOf, PlaceFinder, Scope, scopeFields } from "./scope";
 
 const T = 84;
+const MOST_FANS = 16;
+const MOST_DUTY = 255;
 
 const acts = ["off", "scale", "cap", "floor"] as const;
 
@@ -22,6 +28,8 @@ export interface FanEdit extends Scope {
   /** Which fan, by its number; all of them if left out. */
   fan?: number;
   keepComments: boolean;
+  /** Lines (from 1) that are left as they are. */
+  skip?: number[];
 }
 
 const schema = z.strictObject({
@@ -36,8 +44,55 @@ const schema = z.strictObject({
 export const fan: EditKind<FanEdit> = {
   label: "fan",
   schema,
-  keeps: ["path", "filament", "speed", "heat"],
   placesAlone: true,
+  asks(edit, { file, printer }) {
+    const scope = layersOf(edit, file);
+    if (!scope.ok) return {};
+    const reading = readingOf(printer);
+    const slots = Array.from({ length: MOST_FANS }, (_, index) => ({ index, slot: slotOf(EventKind.fan, index) }));
+    const meant = slots.filter(({ index }) => edit.fan === undefined || edit.fan === index);
+    const known = new Map<string, number>();
+    /** The duty a fan is told for a percentage, in this printer's own words. */
+    const dutyOf = (percent: number, index: number) => {
+      const key = `${index} ${percent}`;
+      let duty = known.get(key);
+      if (duty === undefined) {
+        const said = sayFan(percent, printer, { index, isNamed: index > 0 || reading.fanPerTool });
+        duty = said.ok
+          ? (setBy(said.value, reading).find(({ slot }) => slot === slotOf(EventKind.fan, index))?.value ?? NaN)
+          : NaN;
+        known.set(key, duty);
+      }
+      return duty;
+    };
+    const open = leftAlone(edit.skip, "fan");
+    let last = { layer: -1, line: -1 };
+    const change = (bead: Bead) => {
+      for (const { index, slot } of meant) {
+        const own = (bead.set[slot] * 100) / MOST_DUTY;
+        if (Number.isNaN(own)) continue;
+        const to = changedTo(edit, own);
+        if (to === own) continue;
+        if (Math.abs(to - own) < settingFor("fan").tolerance) bead.open |= bitOf.fan;
+        else bead.set[slot] = dutyOf(to, index);
+      }
+    };
+    return {
+      bead(bead) {
+        bead.open |= open;
+        last = { layer: bead.layer, line: bead.line };
+        if (bead.layer >= 0 && scope.value.holds(bead.layer)) change(bead);
+        return true;
+      },
+      // What runs in the last layer runs on until the end says something.
+      end(end) {
+        end.open |= open;
+        const own = meant.map(({ slot }) => ({ slot, duty: end.set[slot], at: end.saidAt[slot] }));
+        if (scope.value.holds(last.layer)) change(end);
+        for (const { slot, duty, at } of own) if (at > last.line) end.set[slot] = duty;
+      },
+    };
+  },
   apply(edit, context) {
     const { file, printer } = context;
     if (edit.act !== "off" && edit.percent === undefined) return refuse("Say how many percent.", "percent");
@@ -73,12 +128,12 @@ export const fan: EditKind<FanEdit> = {
       }
     }
     const place = new PlaceFinder(file);
-    const { fanPerTool } = readingOf(printer);
+    const reading = readingOf(printer);
     let tool = 0;
     file.walk(
       (line) => {
         if (line.commandCount > 0 && line.letters[0] === T && line.values[0] >= 0) tool = line.values[0];
-        const told = fanTold(line, fanPerTool ? tool : 0);
+        const told = fanTold(line, reading, tool);
         if (!told) return;
         place.at(line.number);
         if (place.part !== "print" || !holds(place.layer)) return;

@@ -1,11 +1,13 @@
 /** Lines that are found by a text, an expression or a command with conditions on its words, and what is made of them. */
 import { z } from "zod";
-import { refuse } from "../result";
+import { refuse, Result, succeed } from "../result";
+import { bitOf, bitsOf, Field } from "../trace/fields";
 import { plainNumber, roundTo } from "../units";
 import type { Line } from "../gcode/scan";
-import { EditKind } from "./edit";
+import { EditKind, SeenFile } from "./edit";
 import { LineSplices } from "./line-splice";
-import { asComment, decodeLine } from "./line-text";
+import { asComment, canBeWritten, decodeLine } from "./line-text";
+import { differsInText } from "./same-text";
 import { layersOf, Part, parts, PlaceFinder, Scope, scopeFields } from "./scope";
 
 interface Condition {
@@ -140,34 +142,43 @@ function sayFigure(letter: string, value: number, written: string): string {
 export const find: EditKind<FindEdit> = {
   label: "find",
   schema,
-  keeps: [],
+  asks(edit, { file }) {
+    const seen = seenIn(edit);
+    const scope = isWithin(edit.scope) ? layersOf(edit.scope, file) : null;
+    const first = scope?.ok ? scope.value.first : -1;
+    if (seen === null) return { until: ({ layer }) => layer >= first };
+    return {
+      bead(bead) {
+        if (bead.layer >= first) bead.open |= seen;
+        return true;
+      },
+      end: (end) => void (end.open |= seen),
+    };
+  },
+  proves(edit, before, after) {
+    const changer = changerOf(edit, before);
+    if (!changer.ok) return [];
+    return differsInText(before, after, (line) => {
+      const found = changer.value(line);
+      if (!found || !canBeWritten(line)) return null;
+      return found.own === null ? null : [...found.before, ...found.own];
+    });
+  },
   apply(edit, { file }) {
-    const matches = matcherOf(edit.find, edit.scope.in);
-    if (typeof matches === "string") return refuse(matches, "find.regexp");
-    const { part, tool } = edit.scope;
-    const isLimited = ["fromLayer", "toLayer", "fromMm", "toMm"].some(
-      (key) => edit.scope[key as keyof Scope] !== undefined,
-    );
-    const scope = layersOf(edit.scope, file);
-    if (isLimited && !scope.ok) return { ...scope, field: `scope.${scope.field}` };
-    const skip = new Set(edit.skip);
+    const changer = changerOf(edit, file);
+    if (!changer.ok) return changer;
     const { lineEnd } = file.report;
     const splices = new LineSplices(lineEnd, this.label);
-    let nowTool = 0;
     let beyond: number | null = null;
-    const place = new PlaceFinder(file);
     file.walk(
       (line) => {
-        if (line.letters[0] === 84 && line.commandCount > 0 && line.wordCount === 1) nowTool = line.values[0];
-        place.at(line.number);
-        if (part !== undefined && place.part !== part) return;
-        if (isLimited && scope.ok && (!scope.value.holds(place.layer) || place.part === "end")) return;
-        if (tool !== undefined && tool !== nowTool) return;
-        if (skip.has(line.number + 1)) return;
-        const found = matches(line);
-        if (found === null) return;
-        const isMeant = actOn(line, found, edit.act, splices, place.layer);
-        if (!isMeant) beyond ??= line.number + 1;
+        const found = changer.value(line);
+        if (!found) return;
+        if (found.own === null) beyond ??= line.number + 1;
+        else {
+          if (canBeWritten(line)) splices.before(line, found.before, found.layer);
+          splices.replace(line, found.own, found.layer);
+        }
       },
       { moves: canBeMove(edit.find) },
     );
@@ -184,6 +195,62 @@ export const find: EditKind<FindEdit> = {
     });
   },
 };
+
+/** What becomes of a line. */
+interface FoundLine {
+  layer: number;
+  before: readonly string[];
+  /** Stands in its place; null where that would be a value no printer can mean. */
+  own: readonly string[] | null;
+}
+
+/** Says of each line, asked from the first to the last, what becomes of it; null where it stays. */
+function changerOf(
+  { find: wish, scope, act, skip }: FindEdit,
+  file: SeenFile,
+): Result<(line: Line) => FoundLine | null> {
+  const matches = matcherOf(wish, scope.in);
+  if (typeof matches === "string") return refuse(matches, "find.regexp");
+  const { part, tool } = scope;
+  const isLimited = isWithin(scope);
+  const layers = layersOf(scope, file);
+  if (isLimited && !layers.ok) return { ...layers, field: `scope.${layers.field}` };
+  const left = new Set(skip);
+  const place = new PlaceFinder(file);
+  let nowTool = 0;
+  return succeed((line) => {
+    if (line.letters[0] === 84 && line.commandCount > 0 && line.wordCount === 1) nowTool = line.values[0];
+    place.at(line.number);
+    if (part !== undefined && place.part !== part) return null;
+    if (isLimited && layers.ok && (!layers.value.holds(place.layer) || place.part === "end")) return null;
+    if (tool !== undefined && tool !== nowTool) return null;
+    if (left.has(line.number + 1)) return null;
+    const found = matches(line);
+    if (found === null) return null;
+    return { layer: place.layer, before: act.before ?? [], own: changed(found, act) };
+  });
+}
+
+const isWithin = (scope: Scope): boolean =>
+  [scope.fromLayer, scope.toLayer, scope.fromMm, scope.toMm].some((bound) => bound !== undefined);
+
+/** What of the trace a change of one word of a command is seen in. */
+const seenByWord: { commands: RegExp; word: RegExp; fields: readonly Field[] }[] = [
+  { commands: /^G0*[0-3]$/, word: /^F$/, fields: ["feed", "travelFeed", "drawnFeed"] },
+  { commands: /^G0*[01]$/, word: /^E$/, fields: ["filament", "drawn", "balance", "drawnFeed", "travelFeed"] },
+  { commands: /^M(104|109|140|190)$/, word: /^[SR]$/, fields: ["heat", "bed", "waits"] },
+  { commands: /^M10[67]$/, word: /^S$/, fields: ["fan"] },
+];
+
+/** The fields in which what is made of the lines can be seen; null where that cannot be said beforehand. */
+function seenIn({ find: { command, text }, scope, act }: FindEdit): number | null {
+  if (Object.keys(act).length !== 1) return null;
+  if (scope.in === "comments" && text !== undefined && act.replaceWith !== undefined) return bitOf.layer;
+  const { word } = act.setWord ?? act.scaleWord ?? act.shiftWord ?? { word: "" };
+  if (command === undefined) return null;
+  const seen = seenByWord.find(({ commands, word: letter }) => commands.test(command) && letter.test(word));
+  return seen ? bitsOf(...seen.fields) : null;
+}
 
 /** Whether a plain straight move can be found: nearly all lines are such, and need not be cut into words where none of them can. */
 function canBeMove({ text, command }: Found): boolean {
@@ -253,18 +320,16 @@ function holds(line: Line, { word: letter, is, value = 0 }: Condition): boolean 
   return is === "<" ? figure < value : Math.abs(figure - value) < 1e-9;
 }
 
-/** Does what is wanted with a line; false where that makes a value no printer can mean. */
-function actOn(line: Line, { text, replace }: Hit, act: Act, splices: LineSplices, layer: number): boolean {
-  const changed = changedText(text, replace, act);
-  if (changed === null) return false;
+/** The lines that stand for one that was found; null where that makes a value no printer can mean. */
+function changed({ text, replace }: Hit, act: Act): string[] | null {
+  const made = changedText(text, replace, act);
+  if (made === null) return null;
   const own = act.delete
     ? []
     : act.comment !== undefined
       ? [asComment(text, act.comment.trim() || "left out")]
-      : [changed];
-  splices.before(line, act.before ?? [], layer);
-  splices.replace(line, [...own, ...(act.after ?? [])], layer);
-  return true;
+      : [made];
+  return [...own, ...(act.after ?? [])];
 }
 
 function changedText(

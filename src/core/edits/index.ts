@@ -5,7 +5,7 @@ import { MOST_SPLICES } from "../gcode/bounds";
 import { refuse, Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
-import { EditKind, keepable, Keeps, PlannedForTool, SeenFile } from "./edit";
+import { EditKind, PlannedForTool, SeenFile } from "./edit";
 import { bridges, BridgesEdit } from "./bridges";
 import { display, DisplayEdit } from "./display";
 import { fan, FanEdit } from "./fan";
@@ -179,22 +179,8 @@ export function applyEdits(
   return succeed({ splices, edits: counts, findings, planned });
 }
 
-/** What must be as it was whatever the stack does: what none of its edits may touch. */
-export function keptByAll(edits: readonly Edit[]): Keeps[] {
-  const active = edits.filter(({ off }) => !off);
-  return keepable.filter((what) => active.every(({ kind }) => kinds[kind].keeps.includes(what)));
-}
-
-/** Whether what each edit was asked for is there, by reading the file before and behind it: sentences for what is not. */
-export function provesAsked(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): string[] {
-  const wrong: string[] = [];
-  applyEdits(edits, file, printer, name, (edit, before, after) => {
-    const { proves, placesAlone } = kinds[edit.kind] as unknown as EditKind<Edit>;
-    if (proves && !(placesAlone && edit.skip))
-      wrong.push(...proves(edit, before, after(), { file: before, printer, name }));
-  });
-  return wrong;
-}
+/** The kind of an edit. */
+export const kindOf = ({ kind }: Edit): EditKind<Edit> => kinds[kind] as unknown as EditKind<Edit>;
 
 /** The splices of an edit but for places that are left alone. */
 function withoutSkipped(splices: readonly Splice[], { kind, skip }: Edit): readonly Splice[] {

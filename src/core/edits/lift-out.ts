@@ -2,6 +2,8 @@ import { z } from "zod";
 import { Finding, LiftOutEdit, usualLiftOut } from "../findings/finding";
 import { succeed } from "../result";
 import { settingKeys } from "../settings";
+import { bitOf, bitsOf } from "../trace/fields";
+import { fieldsOf, SET } from "./asked";
 import { EditKind } from "./edit";
 
 export type { LiftOutEdit } from "../findings/finding";
@@ -17,7 +19,20 @@ const schema: z.ZodType<LiftOutEdit> = z.strictObject({
 export const liftOut: EditKind<LiftOutEdit> = {
   label: "lines taken out",
   schema,
-  keeps: ["path", "filament"],
+  asks({ what, settings = [...usualLiftOut] }) {
+    const keys = what === "cuchara" ? settingKeys : settings;
+    const open = keys.reduce((bits, key) => bits | fieldsOf(key), 0) | bitOf.waits;
+    // Lines of one's own may say anything, as long as it moves nothing.
+    const own =
+      what === "cuchara" ? SET | bitsOf("shows", "says", "feed", "filament", "travelFeed", "drawnFeed", "drawn") : 0;
+    return {
+      bead(bead) {
+        if (bead.layer >= 0) bead.open |= open | own;
+        return true;
+      },
+      end: (end) => void (end.open |= open | own),
+    };
+  },
   placesAlone: true,
   apply({ what, settings = [...usualLiftOut], tool }, { file: { report } }) {
     const lines =

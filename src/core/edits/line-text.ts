@@ -8,6 +8,9 @@ export const decodeLine = (line: Line): string => decoder.decode(line.bytes.suba
 /** Whether the line's bytes are text that can be written back as they were. */
 export const isWhole = (text: string): boolean => !text.includes("\uFFFD");
 
+/** Whether another line can stand in its place: its bytes are text, and it carries no checksum. */
+export const canBeWritten = (line: Line): boolean => line.ownChecksum < 0 && isWhole(decodeLine(line));
+
 /** A line that is kept to be read and does nothing any more. */
 export const asComment = (text: string, note: string): string =>
   `; cuchara: ${note}: ${text.replace(/[\r\n]/g, " ").trim()}`;

@@ -4,12 +4,13 @@ import { withWord, writtenFigure } from "../gcode/line-change";
 import { Line } from "../gcode/scan";
 import { refuse } from "../result";
 import { bedCentre, outsideBedMm } from "../shelf/printer";
+import { bitsOf } from "../trace/fields";
 import { plainNumber, roundTo } from "../units";
 import { EditContext, EditKind } from "./edit";
 import { LineSplices } from "./line-splice";
 import { decodeLine } from "./line-text";
 import { PARKS } from "./pause";
-import { mustBe } from "./proof";
+import { mustBe } from "./must-be";
 import { PlaceFinder } from "./scope";
 
 export interface MoveEdit {
@@ -40,7 +41,28 @@ const [G, X, Y, Z, E] = [71, 88, 89, 90, 69];
 export const move: EditKind<MoveEdit> = {
   label: "move",
   schema,
-  keeps: ["filament", "speed", "heat", "fan"],
+  asks(edit, context) {
+    const by = edit.byMm ?? toCentre(context);
+    let isInside = false;
+    return {
+      bead(bead) {
+        if (bead.layer < 0) return true;
+        bead.x += by.x;
+        bead.y += by.y;
+        bead.z += by.z;
+        bead.fromX += by.x;
+        bead.fromY += by.y;
+        bead.fromZ += by.z;
+        bead.way.lowestMm += by.z;
+        bead.way.highestMm += by.z;
+        // The way into the print comes from where it came from, and where a person is waited for it stays where that is.
+        if (!isInside || bead.way.says !== 0) bead.open |= bitsOf("travel", "travelFeed");
+        isInside = true;
+        return true;
+      },
+      end: (end) => void (end.open |= bitsOf("place", "travel", "travelFeed")),
+    };
+  },
   proves(edit, before, after, context) {
     const [from, to] = [before.report.bounds, after.report.bounds];
     if (!from || !to) return [];
@@ -53,7 +75,7 @@ export const move: EditKind<MoveEdit> = {
   },
   apply(edit, context) {
     const { file, printer } = context;
-    const { bounds, lineEnd, layers } = file.report;
+    const { bounds, lineEnd, layers, printFrom } = file.report;
     if (!bounds) return refuse("The file lays nothing, so there is nothing to move.");
     const by = edit.byMm ?? toCentre(context);
     const corners = [bounds.minX, bounds.maxX].flatMap((x) =>
@@ -67,7 +89,7 @@ export const move: EditKind<MoveEdit> = {
     }
     if (by.z < 0 && layers[0].zMm - layers[0].heightMm + by.z < -0.01)
       return refuse("The print would go through the bed.", "byMm.z");
-    const start = file.stateBefore(layers[0].insertByte);
+    const start = file.stateBefore(printFrom.byte);
     let { relative, unitMm } = start;
     const splices = new LineSplices(lineEnd, this.label);
     let problem: string | null = null;

@@ -1,7 +1,11 @@
 /** How moves are made, as a file has said it: settings that hold until somebody says otherwise. */
+import type { ProgramTables } from "../gcode/tables";
+import { EventKind } from "../machine/event-kind";
 import type { MachineState } from "../machine/state";
 import { settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
+import { slotOf } from "../trace/fields";
+import { TraceWalk } from "../trace/walk";
 
 export const movesMadeKeys = [
   "acceleration",
@@ -25,6 +29,26 @@ export function movesMadeIn(state: Readonly<MachineState>): MovesMade {
     flowFactor: state.flowPercent[state.tool] ?? NaN,
     speedFactor: state.speedPercent,
   };
+}
+
+/** What holds at some beads of a program. @param wanted their rows in the move table */
+export function movesMadeAt(tables: ProgramTables, wanted: ReadonlySet<number>): Map<number, MovesMade> {
+  const walk = new TraceWalk(tables);
+  const { bead } = walk;
+  const made = new Map<number, MovesMade>();
+  while (walk.next()) {
+    if (!wanted.has(bead.move)) continue;
+    const set = (kind: EventKind, index = 0) => bead.set[slotOf(kind, index)];
+    made.set(bead.move, {
+      acceleration: set(EventKind.printAcceleration),
+      jerk: set(EventKind.jerkX),
+      junctionDeviation: set(EventKind.junctionDeviation),
+      pressureAdvance: set(EventKind.pressureAdvance, bead.tool),
+      flowFactor: set(EventKind.flowFactor, bead.tool),
+      speedFactor: Number.isNaN(set(EventKind.speedFactor)) ? 100 : set(EventKind.speedFactor),
+    });
+  }
+  return made;
 }
 
 /**

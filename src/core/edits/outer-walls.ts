@@ -6,6 +6,7 @@ import { z } from "zod";
 import type { Ring } from "../geometry/polygons";
 import type { Layer } from "../gcode/layers";
 import { laysMaterial, MoveKind } from "../gcode/moves";
+import { kindOfWords } from "../gcode/said-kinds";
 import type { ProgramTables } from "../gcode/tables";
 import { toolsOfMoves } from "../heightplan/proof";
 import { kindsOf } from "../laid/kinds";
@@ -13,14 +14,21 @@ import { findBridges } from "../laid/over-air";
 import { outlineBetween, OutlineIndex, ringLengthMm } from "../laid/outline-between";
 import { flatMm, fromX, fromY, Strand, strandsOf } from "../laid/strands";
 import { USUAL_FILAMENT_MM2 } from "../material/bead";
-import { refuse, Result } from "../result";
+import { Reading, readingOf } from "../machine/reading";
+import { refuse, Result, succeed } from "../result";
+import type { NewBead } from "../trace/compare";
+import { bitOf, bitsOf } from "../trace/fields";
 import type { Finding } from "../findings/finding";
+import type { LayerReport } from "../report/report";
 import { plainNumber } from "../units";
+import { setBy, WAY, WAY_ITSELF } from "./asked";
 import { EditContext, EditKind, EditOutcome, printerOfFile, SeenFile } from "./edit";
 import { LineKindFinder } from "./line-kinds";
 import { LineSplices } from "./line-splice";
-import { mustBe } from "./proof";
-import { Pen, Relay, Ways } from "./relay";
+import { mustBe } from "./must-be";
+import { decodeLine } from "./line-text";
+import { MovesMade, movesMadeAt, sayMovesMade } from "./moves-made";
+import { BlockOf, BlockPlace, Drawing, Pen, Relay, Ways } from "./relay";
 import { asItIs, MoveRewriter, Share } from "./rewrite-moves";
 import { PlaceFinder } from "./scope";
 
@@ -50,7 +58,42 @@ const ALIKE = 0.1;
 export const outerWalls: EditKind<OuterWallsEdit> = {
   label: "outer walls",
   schema,
-  keeps: [],
+  asks(edit, context) {
+    const tables = context.file.tables();
+    const taken =
+      edit.passes !== undefined ? wallsTaken(edit.passes, context) : insidesTaken(edit.insideEvery!, context);
+    if (!taken.ok) return {};
+    const { gone } = taken.value;
+    const more = "more" in taken.value ? taken.value.more : null;
+    const again = "walls" in taken.value ? wallsAgain(edit.passes!, taken.value, context) : null;
+    const opened = new Set<number>();
+    return {
+      bead(bead) {
+        // Passes below the top of their layer can make layers of their own, where no comments open them.
+        bead.open |= bitOf.layer | WAY_ITSELF | bitsOf("waits", "shows", "says");
+        if (gone[bead.move] === 1) return false;
+        if (more && more[bead.move] !== 1) {
+          const share = shareOf(tables, bead.move, more[bead.move], context.printer.highestFlowMm3S);
+          bead.feedMmS *= share.feed;
+          bead.filamentMm *= share.flow;
+        }
+        return true;
+      },
+      ...(again
+        ? {
+            sets: again.sets,
+            before({ layer }) {
+              if (layer < 0 || opened.has(layer)) return [];
+              opened.add(layer);
+              const recorder = new Recorder(readingOf(context.printer));
+              again.lay(layer, recorder);
+              return recorder.beads;
+            },
+          }
+        : {}),
+      end: (end) => void (end.open |= WAY),
+    };
+  },
   proves(_edit, before, after) {
     const laid = ({ report }: SeenFile) => report.filament.reduce((sum, { mm }) => sum + mm, 0);
     const strike =
@@ -65,6 +108,29 @@ export const outerWalls: EditKind<OuterWallsEdit> = {
     return edit.passes !== undefined ? inPasses(edit.passes, context) : insideAsOne(edit.insideEvery!, context);
   },
 };
+
+/** Takes down what is drawn, instead of writing it. */
+class Recorder implements Drawing {
+  readonly beads: NewBead[] = [];
+  private at = { x: NaN, y: NaN, z: NaN };
+  private set: ReadonlyMap<number, number> = new Map();
+
+  constructor(private readonly reading: Reading) {}
+
+  say(lines: readonly string[]): void {
+    this.set = new Map([...this.set, ...setBy(lines, this.reading).map(({ slot, value }) => [slot, value] as const)]);
+  }
+
+  goTo(x: number, y: number, z: number): void {
+    this.at = { x, y, z };
+  }
+
+  layTo(x: number, y: number, filamentMm: number, feedMmS: number): void {
+    const to = { ...this.at, x, y };
+    this.beads.push({ from: this.at, to, filamentMm, feedMmS, set: this.set });
+    this.at = to;
+  }
+}
 
 /** A ring of an outer wall, as it is laid. */
 interface Wall {
@@ -93,8 +159,8 @@ function wallsOf({ moves }: ProgramTables, layer: Layer, kind: Uint8Array): Wall
   }
 }
 
-function inPasses(passes: number, context: EditContext): Result<EditOutcome> {
-  const { file } = context;
+/** The outer walls that are laid anew: by layer, and by move. */
+function wallsTaken(passes: number, { file }: EditContext) {
   const tables = file.tables();
   const { moves, layers } = tables;
   const thinMm = Math.min(...layers.slice(1).map(({ heightMm }) => heightMm)) / passes;
@@ -118,27 +184,72 @@ function inPasses(passes: number, context: EditContext): Result<EditOutcome> {
   });
   if (!changed.includes(true))
     return refuse("No outer wall of this file is a closed, level ring of one tool.", "passes");
-  const block = (layer: { index: number }, pen: Pen) => {
-    if (!changed[layer.index]) return;
-    const { zMm, heightMm } = layers[layer.index];
+  return succeed({ gone, changed, walls, outlines, kind, tools });
+}
+
+function inPasses(passes: number, context: EditContext): Result<EditOutcome> {
+  const taken = wallsTaken(passes, context);
+  if (!taken.ok) return taken;
+  const { gone, kind } = taken.value;
+  const again = wallsAgain(passes, taken.value, context);
+  const comments = new KindComments(context.file);
+  const block = ({ index, line }: BlockPlace, pen: Pen) => {
+    if (again.has(index)) pen.say(comments.ofOuterWalls);
+    again.lay(index, pen);
+    return again.has(index) ? comments.inForce(line) : [];
+  };
+  return relay(context, gone, block, null, leftAlone(gone, kind, context.file.tables()));
+}
+
+type WallsTaken = ReturnType<typeof wallsTaken> extends Result<infer T> ? T : never;
+
+/** Lays the walls of a layer in passes, each wall as the file makes its moves. */
+function wallsAgain(passes: number, { changed, walls, outlines, tools }: WallsTaken, { file, printer }: EditContext) {
+  const tables = file.tables();
+  const { layers } = tables;
+  const beads = new Set(walls.flatMap((ofLayer) => ofLayer.map(({ strand }) => strand.firstMove)));
+  for (const { firstPrintMove } of layers) beads.add(firstPrintMove);
+  const madeAt = movesMadeAt(tables, beads);
+  const lay = (index: number, pen: Drawing) => {
+    if (!changed[index]) return;
+    const { zMm, heightMm, firstPrintMove } = layers[index];
+    const tool = tools[firstPrintMove];
+    // Factors are in the figures; the rest is as the walls had it.
+    const own = madeAt.get(firstPrintMove)!;
+    let now = own;
+    const make = (wanted: MovesMade) => {
+      const next = { ...wanted, flowFactor: own.flowFactor, speedFactor: own.speedFactor };
+      pen.say(sayMovesMade(next, now, printer, tool));
+      now = next;
+    };
     for (let pass = 1; pass <= passes; pass++) {
       const passMm = zMm - heightMm + (pass * heightMm) / passes;
       const aboveMiddleMm = heightMm * ((pass - 0.5) / passes - 0.5);
-      const neighbour = layer.index + Math.sign(aboveMiddleMm);
+      const neighbour = index + Math.sign(aboveMiddleMm);
       const apartMm = layers[neighbour] ? (heightMm + layers[neighbour].heightMm) / 2 : Infinity;
-      for (const { ring, strand, feedMmS } of walls[layer.index]) {
+      for (const { ring, strand, feedMmS } of walls[index]) {
         const laid =
           outlines[neighbour] && aboveMiddleMm !== 0
             ? outlineBetween(ring, outlines[neighbour], Math.abs(aboveMiddleMm) / apartMm)
             : ring;
+        make(madeAt.get(strand.firstMove)!);
         layRing(laid, passMm, (strand.filamentMm / passes) * (ringLengthMm(laid) / ringLengthMm(ring)), feedMmS, pen);
       }
     }
+    make(own);
   };
-  return relay(context, gone, block, null, leftAlone(gone, kind, tables));
+  const sets = walls.flatMap((ofLayer, index) =>
+    ofLayer.flatMap(({ strand }) =>
+      setBy(
+        sayMovesMade(madeAt.get(strand.firstMove)!, madeAt.get(layers[index].firstPrintMove)!, printer, 0),
+        readingOf(printer),
+      ).map(({ slot }) => slot),
+    ),
+  );
+  return { lay, sets: [...new Set(sets)], has: (index: number) => changed[index] };
 }
 
-function layRing(ring: Ring, zMm: number, filamentMm: number, feedMmS: number, pen: Pen): void {
+function layRing(ring: Ring, zMm: number, filamentMm: number, feedMmS: number, pen: Drawing): void {
   const perMm = filamentMm / ringLengthMm(ring);
   pen.goTo(ring[0].x, ring[0].y, zMm);
   ring.forEach((a, i) => {
@@ -149,7 +260,12 @@ function layRing(ring: Ring, zMm: number, filamentMm: number, feedMmS: number, p
 }
 
 function insideAsOne(every: number, context: EditContext): Result<EditOutcome> {
-  const { file, printer } = context;
+  const taken = insidesTaken(every, context);
+  return taken.ok ? relay(context, taken.value.gone, null, taken.value.more, []) : taken;
+}
+
+/** The insides that are laid as one: which moves go, and how much more those lay that stay. */
+function insidesTaken(every: number, { file, printer }: EditContext) {
   const tables = file.tables();
   const { moves, layers } = tables;
   const thickMm = Math.max(...layers.slice(1).map(({ heightMm }) => heightMm)) * every;
@@ -197,7 +313,7 @@ function insideAsOne(every: number, context: EditContext): Result<EditOutcome> {
     }
   }
   if (groups === 0) return refuse("No layers lie on each other whose insides are alike.", "insideEvery");
-  return relay(context, gone, null, more, []);
+  return succeed({ gone, more });
 }
 
 /** Filament and feed of a move that lays so much more than it did, within what the hot end melts. */
@@ -218,7 +334,7 @@ function hasOneTool(tools: Uint8Array, kinds: Uint8Array, first: number, last: n
 function relay(
   context: EditContext,
   gone: Uint8Array,
-  block: ((layer: { index: number }, pen: Pen) => void) | null,
+  block: BlockOf | null,
   more: Float32Array | null,
   findings: Finding[],
 ): Result<EditOutcome> {
@@ -236,7 +352,7 @@ function relay(
   };
   const rewriter = more && new MoveRewriter(share, splices, new PlaceFinder(file));
   const walker = new Relay(
-    file.report.layers,
+    blockPlaces(tables, file.report.layers),
     waysOf(tables, printerOfFile(context).firmwareRetraction),
     splices,
     (line) => goes.kindAt(line) === 1,
@@ -250,6 +366,51 @@ function relay(
     );
   }
   return splices.outcome(findings, { mustAll: true });
+}
+
+/**
+ * Where a layer's block stands: behind everything that is set between the layer's opening and its first bead, so that it is laid as
+ * that bead is.
+ */
+function blockPlaces({ moves, events, layers }: ProgramTables, reports: readonly LayerReport[]) {
+  let event = 0;
+  return reports.map((layer, i) => {
+    const firstLine = moves.line[layers[i].firstPrintMove];
+    let line = layer.insertLine - 1;
+    for (; event < events.count && events.line[event] < firstLine; event++)
+      line = Math.max(line, events.line[event] + 1);
+    return { layer, line: Math.min(line, firstLine) };
+  });
+}
+
+/** The comments by which a file says kinds of line. */
+class KindComments {
+  /** The one that opens outer walls, if there is one. */
+  readonly ofOuterWalls: string[] = [];
+  private readonly all: { line: number; text: string }[] = [];
+
+  constructor(file: SeenFile) {
+    if (file.tables().saidKinds.count === 0) return;
+    file.walk(
+      (line) => {
+        if (line.commentFrom < 0 || line.wordCount > 0 || line.named) return;
+        const kind = kindOfWords(line.comment());
+        if (kind === null) return;
+        const text = decodeLine(line);
+        this.all.push({ line: line.number, text });
+        if (kind === MoveKind.outerWall && this.ofOuterWalls.length === 0) this.ofOuterWalls.push(text);
+      },
+      { moves: false },
+    );
+  }
+
+  private next = 0;
+
+  /** The one that holds in front of a line (from 0, rising from call to call). */
+  inForce(line: number): string[] {
+    while (this.next < this.all.length && this.all[this.next].line < line) this.next++;
+    return this.next > 0 ? [this.all[this.next - 1].text] : [];
+  }
 }
 
 /** How the file goes from strand to strand, by what it mostly does. */

@@ -3,10 +3,11 @@ import { z } from "zod";
 import { readingOf } from "../machine/reading";
 import type { MachineState } from "../machine/state";
 import { refuse } from "../result";
-import { settingFor } from "../settings";
 import { outsideBedMm } from "../shelf/printer";
+import { bitsOf } from "../trace/fields";
 import { plainNumber } from "../units";
-import { EditContext, EditKind, valueAt } from "./edit";
+import { EditContext, EditKind } from "./edit";
+import { sayFanDuty } from "./fan-lines";
 import { onScreen } from "./display";
 import { LineSplices } from "./line-splice";
 import { layersOf } from "./scope";
@@ -57,11 +58,43 @@ export const PARKS = "; parks";
 /** Drawn back and lifted so far while it stands. Common practice, no source. */
 const DRAW_BACK_MM = 2;
 const LIFT_MM = 10;
+/** How fast: drawing back, lifting, parking, mm/s. */
+const [DRAW_MM_S, LIFT_MM_S, PARK_MM_S] = [30, 10, 100];
 
 export const pause: EditKind<PauseEdit> = {
   label: "pause",
   schema,
-  keeps: ["path", "filament", "speed"],
+  asks({ at, park }, { file }) {
+    const scope = layersOf(
+      "heightMm" in at ? { fromMm: at.heightMm } : { fromLayer: at.layer, countsFrom: at.countsFrom },
+      file,
+    );
+    if (!scope.ok) return {};
+    const { insertByte } = file.report.layers[scope.value.first];
+    const from = file.stateBefore(insertByte);
+    let paused = -1;
+    return {
+      bead(bead) {
+        if (paused >= 0 || bead.layer < scope.value.first) return true;
+        paused = bead.move;
+        const { way } = bead;
+        const awayMm = park ? Math.hypot(park.x - (from.x - from.offsetX), park.y - (from.y - from.offsetY)) : 0;
+        const liftMm = park?.liftMm ?? LIFT_MM;
+        const share = from.speedPercent / 100;
+        way.moves += park ? 4 : 2;
+        way.lengthMm += 2 * (liftMm + awayMm);
+        way.lowestMm = Math.min(way.lowestMm, from.z);
+        way.highestMm = Math.max(way.highestMm, from.z + liftMm);
+        way.travelS += (2 * (liftMm / LIFT_MM_S + awayMm / PARK_MM_S)) / share;
+        way.drawnMm += DRAW_BACK_MM;
+        way.standingMm += 2 * DRAW_BACK_MM;
+        way.drawnS += (2 * DRAW_BACK_MM) / DRAW_MM_S / share;
+        bead.open |= bitsOf("waits", "shows", "says");
+        return true;
+      },
+      meets: (wanted, is) => (wanted.move === paused && is.way.says === wanted.way.says ? "does not stop there" : null),
+    };
+  },
   apply(edit, context) {
     const { file, printer } = context;
     const { at, park } = edit;
@@ -105,16 +138,16 @@ function pauseLines(
     ...(state.unitMm === 1 ? [] : ["G21"]),
     "G91",
     "M83",
-    `G1 E-${DRAW_BACK_MM} F1800`,
-    `G1 Z${number(lift)} F600`,
-    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F6000 ${PARKS}`] : []),
+    `G1 E-${DRAW_BACK_MM} F${60 * DRAW_MM_S}`,
+    `G1 Z${number(lift)} F${60 * LIFT_MM_S}`,
+    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F${60 * PARK_MM_S} ${PARKS}`] : []),
     `M117 ${words}`,
     ...(beep ? ["M300 S880 P300"] : []),
     `M0 ${words}`,
-    ...heatLines(context, layer, state),
-    ...(park ? [`G0 X${number(x)} Y${number(y)} F6000`, "G91", "M83"] : []),
-    `G1 Z-${number(lift)} F600`,
-    `G1 E${DRAW_BACK_MM} F1800`,
+    ...heatLines(context, state),
+    ...(park ? [`G0 X${number(x)} Y${number(y)} F${60 * PARK_MM_S}`, "G91", "M83"] : []),
+    `G1 Z-${number(lift)} F${60 * LIFT_MM_S}`,
+    `G1 E${DRAW_BACK_MM} F${60 * DRAW_MM_S}`,
     state.relative ? "G91" : "G90",
     // Some printers take G90 and G91 for the filament as well: its mode is said behind them.
     state.relativeE ? "M83" : "M82",
@@ -125,9 +158,11 @@ function pauseLines(
 }
 
 /** A person may have changed heat and fan meanwhile: they are as the file has them when it goes on. */
-function heatLines(context: EditContext, layer: number, { tool }: MachineState): string[] {
-  const nozzleC = valueAt(context, "nozzleTemperature", layer, tool);
-  const fan = valueAt(context, "fan", layer, readingOf(context.printer).fanPerTool ? tool : 0);
-  const fanSaid = fan === null ? null : settingFor("fan").say(fan, context.printer, tool);
-  return [...(nozzleC ? [`M109 S${plainNumber(nozzleC)}`] : []), ...(fanSaid?.ok ? fanSaid.value : [])];
+function heatLines({ printer }: EditContext, { tool, nozzleC, fanDuty }: MachineState): string[] {
+  const { fanPerTool } = readingOf(printer);
+  const index = fanPerTool ? tool : 0;
+  return [
+    ...(nozzleC[tool] > 0 ? [`M109 S${plainNumber(nozzleC[tool])}`] : []),
+    ...(fanDuty[index] >= 0 ? sayFanDuty(fanDuty[index], printer, { index, isNamed: fanPerTool }) : []),
+  ];
 }

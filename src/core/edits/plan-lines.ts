@@ -104,7 +104,7 @@ function layerBottomMm({ file: { report } }: EditContext, layer: number): number
 }
 
 /** Factors are defined by 100 %: that is where they return to in a file that never says them. */
-const returnsTo: Partial<Record<SettingKey, number>> = { speedFactor: 100, flowFactor: 100 };
+export const FACTORS_RETURN: Partial<Record<SettingKey, number>> = { speedFactor: 100, flowFactor: 100 };
 
 function linesToReturn(
   { context, changes }: PlanLines,
@@ -114,7 +114,7 @@ function linesToReturn(
   tool: number,
 ): { lines: string[]; value: number } | { finding: Finding } {
   const setting = settingFor(key);
-  const value = valueAt(context, key, layer, tool) ?? returnsTo[key] ?? null;
+  const value = valueAt(context, key, layer, tool) ?? FACTORS_RETURN[key] ?? null;
   const said = value === null ? null : setting.say(value, printerOfFile(context), tool);
   if (value === null || !said?.ok) {
     return {

@@ -47,7 +47,14 @@ const NEAR_MM = 2;
 /** Commands behind which ways cannot be joined. */
 const barriers = /^(T\d+|G28|G90|G91|G20|G21|G92)$/;
 
-export type BlockOf = (layer: LayerReport, pen: Pen) => void;
+/** Where a block stands: the layer, and the line (from 0) in front of which it comes. */
+export interface BlockPlace {
+  index: number;
+  line: number;
+}
+
+/** Writes a block; gives lines that stand behind it. */
+export type BlockOf = (at: BlockPlace, pen: Pen) => readonly string[] | void;
 
 /** Listens to a program and puts the splices of the changed one together. */
 export class Relay implements LineObserver {
@@ -56,17 +63,18 @@ export class Relay implements LineObserver {
   private now: Standing | null = null;
   /** The one before `now`, to be filled next. */
   private spare = {} as Standing;
-  private nextLayer = 0;
+  private nextBlock = 0;
   /** A layer that was to be changed counts its places from where the nozzle stands. */
   countsFromStanding = -1;
 
   /**
+   * @param blocks where blocks are put in, rising: the layer, and the line (from 0) in front of which
    * @param goes whether the laying move on a line (from 0, rising) is taken out
-   * @param blockOf lines put in where a layer opens; they come back to where they began
+   * @param blockOf lines put in there; they come back to where they began
    * @param rewriter hears the moves that stay
    */
   constructor(
-    private readonly layers: readonly LayerReport[],
+    private readonly blocks: readonly { layer: LayerReport; line: number }[],
     private readonly ways: Ways,
     private readonly splices: LineSplices,
     private readonly goes: (line: number) => boolean,
@@ -106,29 +114,30 @@ export class Relay implements LineObserver {
     this.rewriter?.command(line, code, words, state);
   }
 
-  /** A layer opens in front of this line: ways are joined up to here, and its block is put in. */
+  /** The next block stands in front of this line: ways are joined up to here, and it is put in. */
   private open(line: Line): void {
-    const layer = this.layers[this.nextLayer];
-    if (!layer || line.number < layer.insertLine - 1) return;
-    this.nextLayer++;
+    const block = this.blocks[this.nextBlock];
+    if (!block || line.number < block.line) return;
+    const { layer } = block;
+    this.nextBlock++;
     if (!this.now) return;
     if (this.gap?.hasGone) this.join(line, this.now);
     this.gap = null;
     if (!this.blockOf) return;
     const pen = new Pen(this.ways, this.now);
-    this.blockOf(layer, pen);
+    const behind = this.blockOf({ index: layer.index, line: block.line }, pen) ?? [];
     if (pen.lines.length === 0) return;
     if (this.now.relative) {
       if (this.countsFromStanding < 0) this.countsFromStanding = layer.index;
       return;
     }
-    this.splices.before(line, pen.back(), layer.index);
+    this.splices.before(line, [...pen.back(), ...behind], layer.index);
     this.rewriter?.goOn(this.now.feedMmMin);
   }
 
   private join(line: Line, to: Standing): void {
     const { from, lines } = this.gap!;
-    const layer = Math.max(0, this.nextLayer - 1);
+    const layer = this.blocks[Math.max(0, this.nextBlock - 1)].layer.index;
     for (const place of lines) this.splices.replacePassed(place, [], layer);
     const pen = new Pen(this.ways, from);
     pen.begin();
@@ -168,8 +177,18 @@ export function drawnBehind(drawnMm: number, kind: number, fedMm: number): numbe
   return Math.max(0, drawnMm - fedMm);
 }
 
+/** What blocks are drawn with. */
+export interface Drawing {
+  /** Lines that move nothing. */
+  say(lines: readonly string[]): void;
+  /** Goes to a place without laying anything. */
+  goTo(x: number, y: number, z: number): void;
+  /** Lays a straight line. @param filamentMm what reaches the nozzle @param feedMmS the feed as it is to be */
+  layTo(x: number, y: number, filamentMm: number, feedMmS: number): void;
+}
+
 /** Writes lines from where the nozzle stands, with filament counted from where it stands. */
-export class Pen {
+export class Pen implements Drawing {
   readonly lines: string[] = [];
   private at: Standing;
   private readonly start: Standing;
@@ -180,6 +199,13 @@ export class Pen {
   ) {
     this.start = start;
     this.at = { ...start };
+  }
+
+  /** Lines that move nothing. */
+  say(lines: readonly string[]): void {
+    if (lines.length === 0) return;
+    this.begin();
+    this.lines.push(...lines);
   }
 
   begin(): void {

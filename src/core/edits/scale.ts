@@ -2,12 +2,15 @@
 import { z } from "zod";
 import { LineKindName, lineKindNames, kindsOf } from "../laid/kinds";
 import { refuse } from "../result";
-import { plainNumber } from "../units";
+import { EventKind } from "../machine/event-kind";
+import { bitOf, slotOf } from "../trace/fields";
+import { plainNumber, roundTo } from "../units";
 import type { EditContext, EditKind, SeenFile } from "./edit";
 import { LineSplices } from "./line-splice";
 import { LineKindFinder } from "./line-kinds";
-import { mustBe } from "./proof";
+import { mustBe } from "./must-be";
 import { asItIs, MoveRewriter, Share } from "./rewrite-moves";
+import { WayTimes } from "./way-times";
 import { layersOf, PlaceFinder, Scope, scopeFields } from "./scope";
 
 export const scaledKinds = [...(Object.keys(lineKindNames) as LineKindName[]), "travel"] as const;
@@ -55,7 +58,28 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
       const of = ({ report }: SeenFile) => report.layers[scope.value.first].filamentMm;
       return mustBe("Filament of the first layer there", of(after), (of(before) * edit.percent) / 100, 0.02, "mm");
     },
-    keeps: kind === "scale-speed" ? ["path", "filament", "heat", "fan"] : ["path", "speed", "heat", "fan"],
+    asks(edit, context) {
+      const scope = layersOf(edit, context.file);
+      if (!scope.ok || edit.percent === 100) return {};
+      const isWanted = wantedKinds(edit, context);
+      const share = shareOf(edit.percent);
+      const travels = edit.lines?.includes("travel") ? new WayTimes(context.file) : null;
+      const inScope = (layer: number) => layer >= 0 && scope.value.holds(layer);
+      return {
+        bead(bead) {
+          if (edit.by === "factors") bead.open |= bitOf.factors;
+          const { layer } = bead;
+          const travelShare = edit.by === "factors" ? asFactor(bead.set[FEED_FACTOR], share.feed) : share.feed;
+          travels?.retime(bead, (of, feedMmS) => (inScope(of) ? feedMmS * travelShare : feedMmS));
+          if (!isWanted(bead.line, true, false) || !inScope(layer)) return true;
+          bead.feedMmS *= edit.by === "factors" ? asFactor(bead.set[FEED_FACTOR], share.feed) : share.feed;
+          const ownFlow = bead.set[slotOf(EventKind.flowFactor, bead.tool)];
+          bead.filamentMm *= edit.by === "factors" ? asFactor(ownFlow, share.flow) : share.flow;
+          return true;
+        },
+        end: (end) => void (end.open |= (edit.by === "factors" ? bitOf.factors : 0) | (travels ? bitOf.travelFeed : 0)),
+      };
+    },
     apply(edit, context) {
       const { file, printer } = context;
       const scope = layersOf(edit, file);
@@ -91,6 +115,14 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
       return splices.outcome(findings, { mustAll: true });
     },
   };
+}
+
+const FEED_FACTOR = slotOf(EventKind.speedFactor, 0);
+
+/** A share as a factor has it that is said with one decimal. */
+function asFactor(ownPercent: number, share: number): number {
+  const own = ownPercent > 0 ? ownPercent : 100;
+  return roundTo(own * share, 1) / own;
 }
 
 /** Which moves an edit is about, asked with rising lines. */

@@ -95,8 +95,9 @@ export class PlaceFinder {
 
   /** @param line from 0, rising from call to call */
   at(line: number): void {
-    const { layers } = this.file.report;
+    const { layers, printFrom } = this.file.report;
     while (this.layer + 1 < layers.length && line >= layers[this.layer + 1].insertLine - 1) this.layer++;
-    this.part = this.layer < 0 ? "start" : line > this.file.lastLayingLine() ? "end" : "print";
+    if (this.layer < 0) this.part = line < printFrom.line ? "start" : "print";
+    else this.part = line > this.file.lastLayingLine() ? "end" : "print";
   }
 }

@@ -1,6 +1,7 @@
 /** The file's start or end lines replaced by the printer's own: filled in with the file's heats, and everything else as the print needs it. */
 import { z } from "zod";
 import { MoveKind } from "../gcode/moves";
+import { EventKind } from "../machine/event-kind";
 import type { Line } from "../gcode/scan";
 import { readingOf } from "../machine/reading";
 import type { MachineState } from "../machine/state";
@@ -8,11 +9,16 @@ import { stateAfter } from "../gcode/follow";
 import { fillTemplate, TemplateValues } from "../printing/template";
 import { templateValuesOf } from "../printing/template-values";
 import { refuse, Result, succeed } from "../result";
+import { ANYTHING } from "../trace/compare";
+import { bitsOf, kindOfSlot } from "../trace/fields";
 import { plainNumber } from "../units";
-import { EditContext, EditKind, valueAt } from "./edit";
+import { openUnsaid, WAY } from "./asked";
+import { EditContext, EditKind, SeenFile, valueAt } from "./edit";
 import { sayFanDuty } from "./fan-lines";
 import { LineSplices } from "./line-splice";
+import { decodeLine } from "./line-text";
 import { movesMadeIn, sayMovesMade } from "./moves-made";
+import { differsInText } from "./same-text";
 import { PlaceFinder } from "./scope";
 
 export interface StartEndEdit {
@@ -32,43 +38,107 @@ const schema = z
     path: ["start"],
   }) as unknown as z.ZodType<StartEndEdit>;
 
+const heaters: ReadonlySet<EventKind> = new Set([EventKind.nozzleTemperature, EventKind.bedTemperature]);
+
 export const startEnd: EditKind<StartEndEdit> = {
   label: "start and end lines",
   schema,
-  keeps: ["path", "filament", "speed"],
+  asks(edit) {
+    let isInside = false;
+    return {
+      bead(bead, slots) {
+        if (edit.start && !isInside && bead.layer < 0) return false;
+        if (edit.start) openUnsaid(bead, slots);
+        if (edit.start && !isInside) bead.open |= WAY;
+        isInside = true;
+        return true;
+      },
+      brings: (layer) => edit.start && layer < 0,
+      end(end, slots) {
+        if (edit.start) openUnsaid(end, slots);
+        if (!edit.end) return;
+        // Whatever the printer's own lines do: what the file left off stays off.
+        const off = slots.filter((slot) => heaters.has(kindOfSlot(slot)) && end.set[slot] === 0);
+        for (const slot of slots) end.set[slot] = ANYTHING;
+        for (const slot of off) end.set[slot] = 0;
+        end.open |= WAY | bitsOf("place", "tool");
+      },
+      ...(edit.end ? { motors: "open" as const } : {}),
+    };
+  },
+  proves(edit, before, after, context) {
+    const lines = linesOf(edit, context);
+    if (!lines.ok) return [];
+    const { of, isStartSaid, isEndSaid } = exchanged(edit, lines.value, before);
+    // What was not said in place of a line stands in front of the print, or behind the last line.
+    let isPast = false;
+    const { printFrom } = before.report;
+    const wrong = differsInText(before, after, (line) => {
+      const own = of(line);
+      if (!edit.start || isPast || line.number < printFrom.line) return own;
+      isPast = true;
+      return isStartSaid() ? own : [...lines.value.start, ...(own ?? [decodeLine(line)])];
+    });
+    return edit.end && !isEndSaid() ? [] : wrong;
+  },
   apply(edit, context) {
     const { file } = context;
-    const values = valuesOf(context);
-    if (!values.ok) return values;
-    const start = edit.start ? startOf(context, values.value) : succeed<string[]>([]);
-    if (!start.ok) return start;
-    const end = edit.end ? endOf(context, values.value) : succeed<string[]>([]);
-    if (!end.ok) return { ...end, field: "end" };
+    const lines = linesOf(edit, context);
+    if (!lines.ok) return lines;
+    const { start, end } = lines.value;
     const splices = new LineSplices(file.report.lineEnd, this.label);
-    const place = new PlaceFinder(file);
     const lastLayer = file.report.layers.length - 1;
-    const last = { startByte: file.report.bytes, number: file.report.lines };
-    let isStartSaid = false;
-    let isEndSaid = false;
+    const { of, isStartSaid, isEndSaid } = exchanged(edit, lines.value, file);
     file.walk(
       (line) => {
-        place.at(line.number);
-        const says = isCommand(line);
-        if (edit.start && place.part === "start" && says) {
-          splices.replace(line, isStartSaid ? [] : start.value, 0);
-          isStartSaid = true;
-        } else if (edit.end && place.part === "end" && says) {
-          splices.replace(line, isEndSaid ? [] : end.value, lastLayer);
-          isEndSaid = true;
-        }
+        const own = of(line);
+        if (own) splices.replace(line, own, line.number < file.report.printFrom.line ? 0 : lastLayer);
       },
       { moves: true },
     );
-    if (edit.start && !isStartSaid) splices.opening(file.report.layers[0], start.value);
-    if (edit.end && !isEndSaid) splices.before(last, end.value, lastLayer);
+    const { line: number, byte: startByte } = file.report.printFrom;
+    if (edit.start && !isStartSaid()) splices.before({ startByte, number }, start, 0);
+    const last = { startByte: file.report.bytes, number: file.report.lines };
+    if (edit.end && !isEndSaid()) splices.before(last, end, lastLayer);
     return splices.outcome([], { mustAll: true });
   },
 };
+
+interface StartEndLines {
+  start: string[];
+  end: string[];
+}
+
+/** The lines that are put in; refused with field and reason. */
+function linesOf(edit: StartEndEdit, context: EditContext): Result<StartEndLines> {
+  const values = valuesOf(context);
+  if (!values.ok) return values;
+  const start = edit.start ? startOf(context, values.value) : succeed<string[]>([]);
+  if (!start.ok) return start;
+  const end = edit.end ? endOf(context, values.value) : succeed<string[]>([]);
+  if (!end.ok) return { ...end, field: "end" };
+  return succeed({ start: start.value, end: end.value });
+}
+
+/** Says of each line, asked from the first to the last, what stands in its place: all of it for the first that goes, nothing for the others. */
+function exchanged(edit: StartEndEdit, { start, end }: StartEndLines, file: SeenFile) {
+  const place = new PlaceFinder(file);
+  let [hasStart, hasEnd] = [false, false];
+  const of = (line: Line): string[] | null => {
+    place.at(line.number);
+    if (!isCommand(line)) return null;
+    if (edit.start && place.part === "start") {
+      const own = hasStart ? [] : start;
+      hasStart = true;
+      return own;
+    }
+    if (!edit.end || place.part !== "end") return null;
+    const own = hasEnd ? [] : end;
+    hasEnd = true;
+    return own;
+  };
+  return { of, isStartSaid: () => hasStart, isEndSaid: () => hasEnd };
+}
 
 const isCommand = ({ commandCount, wordCount, named }: Line) => commandCount > 0 || wordCount > 0 || named;
 
@@ -102,8 +172,7 @@ function startOf(context: EditContext, values: TemplateValues): Result<string[]>
   const filled = fillTemplate(printer.startLines, values, "startLines");
   if (!filled.ok) return { ...filled, field: "start" };
   if (filled.value.length === 0) return refuse(`${printer.name} has no start lines: write them on the shelf.`, "start");
-  const [first] = file.report.layers;
-  const wanted = file.stateBefore(first.insertByte);
+  const wanted = file.stateBefore(file.report.printFrom.byte);
   if (wanted.relative) {
     return refuse(
       "The print counts its places from where the nozzle stands (G91): its start cannot be exchanged.",
@@ -135,7 +204,7 @@ function asItWas({ file, printer }: EditContext, wanted: MachineState, got: Mach
   const { unitMm } = wanted;
   const number = (value: number) => plainNumber(value, 5);
   const { moves } = file.tables();
-  const openLine = file.report.layers[0].insertLine - 1;
+  const openLine = file.report.printFrom.line;
   let drawnBackMm = 0;
   for (let i = 0; moves.line[i] < openLine; i++) {
     if (moves.kind[i] === MoveKind.retract || moves.kind[i] === MoveKind.restore) drawnBackMm -= moves.filamentMm[i];

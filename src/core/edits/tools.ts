@@ -2,10 +2,15 @@
 import { z } from "zod";
 import { figureOf, withWord } from "../gcode/line-change";
 import type { Line } from "../gcode/scan";
+import { EventKind } from "../machine/event-kind";
+import { Reading, readingOf } from "../machine/reading";
 import { moveSeconds } from "../motion/duration";
 import { limitsFor } from "../motion/limits";
 import { Refusal, refuse } from "../result";
 import { settingFor } from "../settings";
+import type { Bead } from "../trace/bead";
+import { ANYTHING } from "../trace/compare";
+import { bitsOf, slotOf } from "../trace/fields";
 import { plainNumber } from "../units";
 import { EditContext, EditKind } from "./edit";
 import { fanTold } from "./fan-lines";
@@ -34,6 +39,8 @@ export interface ToolsEdit {
   commentWaits?: true;
   /** At the end every heater is off, each by name. */
   allOff: boolean;
+  /** Lines (from 1) that are left as they are. */
+  skip?: number[];
 }
 
 const heat = z
@@ -68,12 +75,42 @@ const schema = z.strictObject({
   allOff: z.boolean().default(true),
 }) as unknown as z.ZodType<ToolsEdit>;
 
+/** Tools are named up to here. */
+const MOST_NAMED = 8;
 const [M, S, T, X, Y, E] = [77, 83, 84, 88, 89, 69];
 
 export const tools: EditKind<ToolsEdit> = {
   label: "tools",
   schema,
-  keeps: ["path", "filament", "speed"],
+  asks(edit, context) {
+    const table = new ToolTable(edit, context);
+    const offsets = edit.tools
+      .filter(({ offset: by }) => by)
+      .map((wish) => slotOf(EventKind.toolOffset, table.nameOf(wish.tool)));
+    const fans = edit.tools.some(({ fan, as }) => fan !== undefined || as !== undefined) ? bitsOf("fan") : 0;
+    return {
+      bead(bead) {
+        const { tool: one, layer } = bead;
+        bead.open |= fans | bitsOf("waits", ...((edit.skip?.length ?? 0) > 0 ? (["heat", "tool"] as const) : []));
+        const ownC = bead.set[slotOf(EventKind.nozzleTemperature, one)];
+        const wantedC = layer < 0 || !(ownC > 0) ? undefined : table.wanted(one, layer);
+        bead.tool = table.nameOf(one);
+        for (let tool = 0; tool < MOST_NAMED; tool++) bead.set[slotOf(EventKind.nozzleTemperature, tool)] = ANYTHING;
+        if (ownC > 0) bead.set[slotOf(EventKind.nozzleTemperature, bead.tool)] = wantedC ?? ownC;
+        for (const slot of offsets) bead.set[slot] = ANYTHING;
+        // What belongs to a tool goes with it.
+        bead.open |= bitsOf("advance");
+        return true;
+      },
+      end(end) {
+        end.open |= fans | bitsOf("waits", "tool", "advance");
+        const isOff = Array.from({ length: MOST_NAMED }, (_, tool) => edit.allOff && table.isHeated(tool, end));
+        isOff.forEach((off, tool) => void (end.set[slotOf(EventKind.nozzleTemperature, tool)] = off ? 0 : ANYTHING));
+        if (edit.allOff) end.set[slotOf(EventKind.bedTemperature, 0)] = 0;
+        for (const slot of offsets) end.set[slot] = ANYTHING;
+      },
+    };
+  },
   placesAlone: true,
   proves({ allOff }, _before, { report }) {
     const { nozzles, bedC } = report.facts.leftOn;
@@ -166,6 +203,16 @@ class ToolTable {
     const { printer } = this.context;
     const said = fan === undefined ? null : settingFor("fan").say(fan, printer, this.nameOf(one));
     return said?.ok ? said.value : [];
+  }
+
+  /** Whether a tool of the file afterwards is one that the file ever heats. */
+  isHeated(tool: number, { set }: Bead): boolean {
+    const own = [...this.wishes.values()].find(({ as }) => as === tool)?.tool ?? tool;
+    return (
+      this.nameOf(own) === tool &&
+      tool < this.context.printer.tools &&
+      !Number.isNaN(set[slotOf(EventKind.nozzleTemperature, own)])
+    );
   }
 
   /** Its heat in a layer (from 0). */
@@ -270,7 +317,8 @@ function tellEarly(
 }
 
 /** Rewrites every line that tells a tool, its heat or its fan. Such a line belongs to the layer that is laid next behind it. */
-function rewrite(table: ToolTable, edit: ToolsEdit, { file }: EditContext, splices: LineSplices) {
+function rewrite(table: ToolTable, edit: ToolsEdit, { file, printer }: EditContext, splices: LineSplices) {
+  const reading = readingOf(printer);
   let now = 0;
   let changedAt = 0;
   let isInAtSecondLayer = -1;
@@ -296,7 +344,7 @@ function rewrite(table: ToolTable, edit: ToolsEdit, { file }: EditContext, splic
       place.at(line.number);
       if (place.layer === 1 && isInAtSecondLayer < 0) isInAtSecondLayer = now;
       if (line.has(E) && (line.has(X) || line.has(Y))) settle(place.layer);
-      const what = whatItTells(line);
+      const what = whatItTells(line, reading);
       if (what === null) return;
       const named = line.value(T);
       const tool = what === "tool" ? line.values[0] : what === "heat" && !Number.isNaN(named) ? named : now;
@@ -306,7 +354,7 @@ function rewrite(table: ToolTable, edit: ToolsEdit, { file }: EditContext, splic
       waiting.push({
         ...{ number, startByte, endByte, what, tool, before: now, changedAt },
         text: decodeLine(line),
-        isOff: what === "fan" ? fanTold(line)!.percent === 0 : line.value(S) === 0,
+        isOff: what === "fan" ? fanTold(line, reading, now)!.percent === 0 : line.value(S) === 0,
         waits: line.values[0] === 109,
         isInPrint: place.part === "print",
       });
@@ -331,12 +379,12 @@ function comingOf(
   return { line: number, changedAt, tool: one, heatC, fromC: idleC };
 }
 
-function whatItTells(line: Line): Told["what"] | null {
+function whatItTells(line: Line, reading: Reading): Told["what"] | null {
   if (line.commandCount === 0) return null;
   if (line.letters[0] === T && line.wordCount === 1) return "tool";
   if (line.letters[0] !== M) return null;
   if (line.values[0] === 104 || line.values[0] === 109) return "heat";
-  return fanTold(line) ? "fan" : null;
+  return fanTold(line, reading, 0) ? "fan" : null;
 }
 
 /** @param layer the one that is laid next behind the line; null if none is */

@@ -1,5 +1,6 @@
 /** Waiting heats: inside the print they only set, and at the start the bed comes first. */
 import { z } from "zod";
+import { bitOf, bitsOf } from "../trace/fields";
 import { EditKind } from "./edit";
 import { LinePlace, LineSplices } from "./line-splice";
 import { asComment, decodeLine } from "./line-text";
@@ -29,7 +30,21 @@ const setsOnly = new Map([
 export const waits: EditKind<WaitsEdit> = {
   label: "waits",
   schema,
-  keeps: ["path", "filament", "speed", "heat", "fan"],
+  asks({ inside, order }, { file }) {
+    let isFirst = true;
+    const first = file.report.layers[0]?.insertLine - 1;
+    return {
+      bead(bead) {
+        const isAtStart = isFirst || bead.line < first;
+        if (inside || (order && isAtStart)) bead.open |= bitOf.waits;
+        // Between two heats that change places something may be laid.
+        if (order && bead.line < first) bead.open |= bitsOf("heat", "bed");
+        isFirst = false;
+        return true;
+      },
+      end: (end) => void (end.open |= inside ? bitOf.waits : 0),
+    };
+  },
   placesAlone: true,
   proves({ inside }, _before, { report }) {
     const left = inside ? report.facts.waitsInside : null;

@@ -27,6 +27,13 @@ export interface Layer {
   marker?: number;
 }
 
+/** Where the way to the first bead of the print begins: what stands in front of it is the start. */
+export interface PrintStart {
+  byte: number;
+  /** From 0. */
+  line: number;
+}
+
 interface Run {
   zMm: number;
   firstPrintMove: number;
@@ -215,7 +222,10 @@ export class LayerTracker {
    * The layers of the finished program, and the comments that open them. Fills `moves.layer`.
    * Material laid before the first opening comment, or at the very start above what follows it, is priming, not a layer.
    */
-  finish(moves: MoveTable, finder: MarkerFinder): { layers: Layer[]; markers: MarkerSeries | null } {
+  finish(
+    moves: MoveTable,
+    finder: MarkerFinder,
+  ): { layers: Layer[]; markers: MarkerSeries | null; printFrom: PrintStart } {
     const byHeight = withoutLowVisits(withoutPriming(this.runs));
     const markers = chooseOpenings(finder.series(), finder.plain(), this.runs, moves, byHeight);
     const opened = markers ? openedLayers(markers, moves).map(asOpening) : byHeight.map(byRun);
@@ -236,7 +246,15 @@ export class LayerTracker {
       previousLast = one.lastMove;
     });
     for (const layer of layers) moves.layer.fill(layer.index, layer.firstMove, layer.lastMove + 1);
-    return { layers, markers };
+    return { layers, markers, printFrom: this.printStart(layers) };
+  }
+
+  /** A comment may open the first layer behind the lift to its height: that lift is a part of the print all the same. */
+  private printStart([first]: readonly Layer[]): PrintStart {
+    if (!first) return { byte: 0, line: 0 };
+    const { insertByte: byte, insertLine: line, firstPrintMove } = first;
+    const run = this.runs.find((one) => one.firstPrintMove === firstPrintMove);
+    return run && run.insertLine < line ? { byte: run.insertByte, line: run.insertLine } : { byte, line };
   }
 }
 

@@ -18,6 +18,7 @@ import { isNamed, LineWords, nameOf } from "./line-words";
 import { MarkerFinder } from "./markers";
 import { EventTableBuilder, MoveKind, MoveTableBuilder } from "./moves";
 import { SaidKindFinder } from "./said-kinds";
+import { SayingTableBuilder } from "./sayings";
 import { Line, LineScanner, PlainMove } from "./scan";
 import { AssumedE, CucharaLine, ProgramTables } from "./tables";
 
@@ -80,6 +81,9 @@ export class ProgramReader {
   private readonly words = new LineWords(this.scanner.line);
   private readonly moves: MoveTableBuilder;
   private readonly events = new EventTableBuilder();
+  private readonly sayings = new SayingTableBuilder(MOST_EVENTS);
+  /** How many quantities were told. */
+  private told = 0;
   private readonly tracker = new LayerTracker();
   private readonly markerFinder = new MarkerFinder();
   private readonly kindFinder = new SaidKindFinder();
@@ -114,6 +118,7 @@ export class ProgramReader {
   private line: Line = this.scanner.line;
   private readonly tell: Tell = (kind, value, index) => {
     takeTold(this.state, kind, value, index);
+    this.told++;
     this.hasSetUp ||= setsUp.has(kind);
     // Indexes that no printer has would only make tables of tools grow.
     if (!(index >= 0 && index < MOST_TOOLS) || this.events.count >= MOST_EVENTS) return;
@@ -156,15 +161,17 @@ export class ProgramReader {
     // What is held back is read to the end, however often it asks anew.
     while (this.question) this.settleQuestion();
     const moves = this.moves.take();
-    const { layers, markers } = this.tracker.finish(moves, this.markerFinder);
+    const { layers, markers, printFrom } = this.tracker.finish(moves, this.markerFinder);
     return {
       lineCount: this.scanner.lineCount,
       byteCount: this.scanner.byteCount,
       lineEnd: this.scanner.lineEnd,
       moves,
       events: this.events.take(),
+      sayings: this.sayings.take(),
       layers,
       markers,
+      printFrom,
       saidKinds: this.kindFinder.take(),
       cucharaLines: this.cucharaLines,
       filamentPerToolMm: usedTools(this.filamentPerTool),
@@ -257,7 +264,9 @@ export class ProgramReader {
     const words = this.words.set(line, from, to);
     const { relativeE: wasRelativeE, drawnBack: wasDrawnBack } = this.state;
     const countedBefore = this.tracker.started ? "" : howItCounts(this.state);
+    const toldBefore = this.told;
     command.act?.(this.state, words, this.tell, this.reading);
+    if (this.told === toldBefore) this.sayings.see(line, command.code, this.moves.count);
     if (letter === "M" && (code === 82 || code === 83)) this.relativeByM83 = code === 83;
     else if (letter === "G" && code === 90 && this.relativeByM83 && wasRelativeE) this.ask(line);
     if (command.moves === "home") {
@@ -499,11 +508,14 @@ export class ProgramReader {
       return;
     }
     const words = this.words.setNamed(line);
+    const toldBefore = this.told;
     command.act?.(this.state, words, this.tell, this.reading);
+    if (this.told === toldBefore) this.sayings.see(line, command.code, this.moves.count);
     this.observer?.command(line, command.code, words, this.state);
   }
 
   private passOver(command: string): void {
+    this.sayings.see(this.line, command, this.moves.count);
     if (isNamed(command)) this.lastUnknownMove = this.moves.count;
     const count = this.unknown.get(command);
     if (count === undefined && this.unknown.size >= MOST_UNKNOWN) return;

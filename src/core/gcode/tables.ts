@@ -1,9 +1,10 @@
 /** What a read program is: its tables, and the lines that other parts come back to. */
 import type { MachineState } from "../machine/state";
-import { Layer } from "./layers";
+import { Layer, PrintStart } from "./layers";
 import { MarkerSeries } from "./markers";
 import { EventTable, MoveTable } from "./moves";
 import type { SaidKinds } from "./said-kinds";
+import type { SayingTable } from "./sayings";
 import { LineEnd } from "./scan";
 
 /** A line that Cuchara once put in. */
@@ -31,9 +32,12 @@ export interface ProgramTables {
   lineEnd: LineEnd;
   moves: MoveTable;
   events: EventTable;
+  /** Lines that neither move nor set anything. */
+  sayings: SayingTable;
   layers: Layer[];
   /** The comments that open the layers, if a pattern was found. */
   markers: MarkerSeries | null;
+  printFrom: PrintStart;
   /** What its comments say of kinds of line. */
   saidKinds: SaidKinds;
   /** Lines put in by an earlier plan. */

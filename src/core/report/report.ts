@@ -1,5 +1,5 @@
 /** What a finished program is, in figures: layers, time, room, filament, and its settings along the height. */
-import type { Layer } from "../gcode/layers";
+import type { Layer, PrintStart } from "../gcode/layers";
 import type { MarkerSeries } from "../gcode/markers";
 import { EventKind, laysMaterial, MoveKind } from "../gcode/moves";
 import { AssumedE, ProgramTables } from "../gcode/read";
@@ -49,7 +49,7 @@ export interface Bounds {
 /** A report keeps so many changes of settings; a program can have millions. */
 export const MOST_CHANGES = 5000;
 /** Goes up whenever a report says more than before: an older one is made anew. */
-export const REPORT_VERSION = 5;
+export const REPORT_VERSION = 6;
 
 export interface ProgramReport {
   version: number;
@@ -58,6 +58,8 @@ export interface ProgramReport {
   bytes: number;
   lineEnd: LineEnd;
   layers: LayerReport[];
+  /** Where the way to the first bead begins: in front of it stands the start. */
+  printFrom: PrintStart;
   /** Room the material takes, mm; null if nothing is laid. */
   bounds: Bounds | null;
   /** Room the nozzle moves in, mm. */
@@ -195,6 +197,7 @@ export function reportOf(
       bytes: tables.byteCount,
       lineEnd: tables.lineEnd,
       layers: layerReports,
+      printFrom: tables.printFrom,
       bounds: bounds.minX <= bounds.maxX ? bounds : null,
       travelBounds: travelBounds.minX <= travelBounds.maxX ? travelBounds : null,
       seconds: total,

@@ -25,6 +25,7 @@ export const printSpeed: Setting = {
       bridgeMmS: mmS,
       smallestLayerSeconds: 0,
     }),
+    seenIn: ["feed"],
     rewrite:
       "A sliced file has a speed of its own for walls, fill and strands over air: use the speed factor, which scales them all.",
   },

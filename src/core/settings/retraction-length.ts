@@ -23,6 +23,7 @@ export const retractionLength: Setting = {
     on: (printer) => !printer.firmwareRetraction,
     // No finer than it is said on the piece and in the header.
     process: (process, value) => ({ ...process, retractionMm: roundTo(value, 3) }),
+    seenIn: ["drawn"],
     rewrite: {
       keeps: "filament",
       changes(lines, wanted, tool) {

@@ -20,6 +20,7 @@ export const retractionSpeed: Setting = {
   inside: {
     on: (printer) => !printer.firmwareRetraction,
     process: (process, retractionMmS) => ({ ...process, retractionMmS }),
+    seenIn: ["drawnFeed"],
     rewrite: {
       keeps: "filament",
       changes(lines, wanted, tool) {

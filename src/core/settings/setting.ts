@@ -5,6 +5,7 @@ import { Process } from "../printing/process";
 import { Result } from "../result";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
+import type { Field } from "../trace/fields";
 import { Measure } from "./measure";
 
 export interface Setting {
@@ -52,6 +53,8 @@ export interface InsideMoves {
   on(printer: Printer): boolean;
   /** How a layer is laid with the value. */
   process(process: Process, value: number): Process;
+  /** What of the trace of a program it is seen in. */
+  seenIn: readonly Field[];
   /** How the lines of a file that was sliced elsewhere are rewritten for it; a sentence where they cannot be. */
   rewrite: Rewrite | string;
 }

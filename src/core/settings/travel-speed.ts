@@ -17,6 +17,7 @@ export const travelSpeed: Setting = {
   inside: {
     on: () => true,
     process: (process, travelMmS) => ({ ...process, travelMmS }),
+    seenIn: ["travelFeed"],
     rewrite: rewriteTravels,
   },
   effective: (value) => value,

@@ -2,9 +2,10 @@
 import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
-import { applyEdits, applyOne, Edit, EditableFile, keptByAll, provesAsked } from "@/core/edits";
+import { applyEdits, applyOne, Edit, EditableFile } from "@/core/edits";
 import { ChangedLine, changedLines, Hits, searchLines } from "@/core/edits/look";
-import { compareKept, digestOf } from "@/core/edits/proof";
+import { proveEdits } from "@/core/edits/prove";
+import type { Difference } from "@/core/trace/compare";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
 import { readingOf } from "@/core/machine/reading";
@@ -337,30 +338,35 @@ export const tasks = {
   proveFile(
     input: EditInput & { splices: string },
     tools: TaskTools,
-  ): Result<{ layers: ProofLayer[]; mismatches: Mismatch[]; wrong: string[]; passed: string[] }> {
+  ): Result<{
+    layers: ProofLayer[];
+    mismatches: Mismatch[];
+    wrong: string[];
+    differences: Difference[];
+    passed: string[];
+  }> {
     const { edits, printer, sizeBytes } = input;
     const file = editableFile(input, tools);
     const applied = applyEdits(edits, file, printer, input.name);
     if (!applied.ok) return applied;
-    const before = digestOf(readWhole(input, tools));
     const chunks = splicedChunks(chunksOf(input, tools)(), JSON.parse(input.splices) as SpliceSet);
     const tables = readChunks(chunks, printer, { expectedBytes: sizeBytes }, progressOf(sizeBytes, tools));
     const { byLayer } = settingsByLayer(tables);
     const mismatches = applied.value.planned.flatMap(({ tool, planned }) =>
       comparePlan(tables.layers, settingsByLayer(tables, tool).byLayer, planned, printer),
     );
-    const kept = compareKept(before, digestOf(tables), keptByAll(edits));
-    const wrong = [...kept.wrong, ...provesAsked(edits, file, printer, input.name)];
+    const proof = proveEdits(edits, file, printer, input.name);
     const isPlanned = applied.value.planned.length > 0;
     return succeed({
       layers: proofLayers(tables, byLayer),
       mismatches: mismatches
         .slice(0, 500)
         .map((one) => ({ ...one, commanded: Number.isNaN(one.commanded) ? -1 : one.commanded })),
-      wrong,
+      wrong: proof.wrong,
+      differences: proof.differences,
       passed: [
         ...(mismatches.length === 0 && isPlanned ? ["Every layer commands what the plan says."] : []),
-        ...kept.passed,
+        ...proof.passed,
       ],
     });
   },

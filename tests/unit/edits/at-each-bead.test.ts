@@ -1,13 +1,11 @@
 /** What edits leave at each bead, by an interpreter of the tests' own: prints that once came out wrong, and no check said so. */
 import { mergeFiles } from "@/core/edits/merge-files";
-import { compareKept, digestOf } from "@/core/edits/proof";
 import { readChunks, seeFile } from "@/core/edits/see-file";
-import { readProgram } from "@/core/gcode/read";
 import type { Printer } from "@/core/shelf/printer";
 import { interpret } from "../helpers/beads";
 import { conventions, pieceText } from "../helpers/conventions";
 import { printers } from "../helpers/demo";
-import { edited } from "../helpers/edits";
+import { edited, proved } from "../helpers/edits";
 import { bytesOf, textOf } from "../helpers/programs";
 import { slicedIn } from "../helpers/sliced-habits";
 
@@ -252,8 +250,7 @@ test("with other start lines, acceleration, pressure advance and flow are as the
 test("waits put in order are not called another temperature", () => {
   const { text } = slicedIn({ comments: "from 0", layers: 5 });
   const file = `M109 S215\nM190 S60\nG28\n${text.slice(text.indexOf("G21"))}`;
-  const { after } = edited(file, [{ kind: "waits", inside: false, order: true }]);
-  expect(compareKept(digestOf(readProgram(file)), digestOf(readProgram(after)), ["heat"]).wrong).toEqual([]);
+  expect(proved(file, [{ kind: "waits", inside: false, order: true }]).wrong).toEqual([]);
 });
 
 test("travel is what goes across the bed: filament, lifts and ends of beads keep their feeds", () => {
@@ -279,4 +276,58 @@ test("travel is what goes across the bed: filament, lifts and ends of beads keep
   interpret(file).beads.forEach((bead, i) => expect(beads[i].feedMmMin).toBe(bead.feedMmMin));
   expect(after.match(/^G1 E-?1\.2\d* F2100$/gm)).toEqual(file.match(/^G1 E-?1\.2\d* F2100$/gm));
   expect(after.match(/^G0 Z.*$/gm)).toEqual(file.match(/^G0 Z.*$/gm));
+});
+
+describe("outer walls in passes", () => {
+  const inPasses = { kind: "outer-walls", passes: 2 } as const;
+  const form = conventions.find(({ name }) => name === "two tools")!;
+  // Each layer takes its tool up behind the comment that opens it; heats and fan are told there, too.
+  const text = pieceText(form, { layers: 8 });
+
+  test("are laid by the tool that lays their layer, at its heat, with its fan", () => {
+    const of = (program: string) =>
+      interpret(program).beads.map(({ to, tool, nozzleC, fan }) => [Math.ceil(to[2] * 5 - 0.01), tool, nozzleC, fan]);
+    const before = new Set(of(text).map((one) => one.join()));
+    expect(of(edited(text, [inPasses], twoTools).after).filter((one) => !before.has(one.join()))).toEqual([]);
+  });
+
+  test("keep their own acceleration, stand under their own comment, and are found by the next edit", () => {
+    const kinds = conventions.find(({ name }) => name === "kinds in comments")!;
+    const file = pieceText(kinds)
+      .replace(/^; outer wall$/gm, "; outer wall\nM204 S400")
+      .replace(/^; inner wall$/gm, "; inner wall\nM204 S3000");
+    const { after } = edited(file, [inPasses]);
+    const isOuter = ({ from, to }: { from: number[]; to: number[] }) =>
+      [from, to].every(([x, y]) => Math.max(Math.abs(x - 110), Math.abs(y - 110)) > 7.9);
+    const walls = interpret(after).beads.filter(isOuter);
+    expect(walls.length).toBeGreaterThan(8 * 4);
+    expect([...new Set(walls.map(({ accelerationMmS2 }) => accelerationMmS2))]).toEqual([400]);
+    const othersOf = (program: string) =>
+      interpret(program)
+        .beads.filter((bead) => !isOuter(bead))
+        .map(({ accelerationMmS2 }) => accelerationMmS2);
+    expect(othersOf(after)).toEqual(othersOf(file));
+    const slower = edited(file, [inPasses, { kind: "scale-speed", percent: 50, lines: ["outer-wall"] }]).after;
+    const feeds = interpret(slower).beads.filter(isOuter);
+    expect([...new Set(feeds.map(({ feedMmMin }) => feedMmMin))]).toEqual([900]);
+  });
+});
+
+test("raised, a print whose first lift stands in front of its first comment is raised from its first bead on", () => {
+  const { text } = slicedIn({ comments: "German", commentBehindLift: true });
+  const { beads } = interpret(edited(text, [{ kind: "move", byMm: { x: 0, y: 0, z: 2 } }]).after);
+  interpret(text).beads.forEach(({ to }, i) => expect(beads[i].to[2]).toBeCloseTo(to[2] + 2, 4));
+});
+
+test("a pause tells the fan what it was told, and none that was told nothing", () => {
+  const printer = { ...twoTools, fanPerTool: true };
+  const text = pieceText(
+    conventions.find(({ name }) => name === "two tools")!,
+    { layers: 8 },
+  );
+  for (const layer of [3, 4, 5]) {
+    const pause = { kind: "pause", at: { layer, countsFrom: 1 }, beep: false } as const;
+    const fansOf = (program: string) => interpret(program, { fanPerTool: true }).beads.map(({ fan }) => fan);
+    expect(fansOf(edited(text, [pause], printer).after)).toEqual(fansOf(text));
+  }
 });

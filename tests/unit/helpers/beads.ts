@@ -19,6 +19,8 @@ export interface Bead {
   flowPercent: number;
   /** Still drawn back when it began. */
   drawnMm: number;
+  /** The way to it: how far, how low and how high, how fast; filament fed on it without moving, both ways. */
+  way: { lengthMm: number; lowestMm: number; highestMm: number; seconds: number; backMm: number; forthMm: number };
 }
 
 export interface Interpreted {
@@ -26,6 +28,8 @@ export interface Interpreted {
   end: { x: number; y: number; z: number; nozzleC: number[]; bedC: number; fans: number[]; tool: number };
   /** Filament by tool with drawing back, mm. */
   filamentMm: number[];
+  /** The way behind the last bead. */
+  wayBehind: Bead["way"];
   /** The lowest the nozzle was behind the last bead. */
   lowestBehindMm: number;
 }
@@ -42,6 +46,8 @@ export function interpret(text: string, { fanPerTool = false } = {}): Interprete
   const filamentMm: number[] = [];
   let [bedC, acceleration, advance, isByFirmware, lowest] = [0, NaN, NaN, false, Infinity];
   const beads: Bead[] = [];
+  const noWay = () => ({ lengthMm: 0, lowestMm: Infinity, highestMm: -Infinity, seconds: 0, backMm: 0, forthMm: 0 });
+  let way = noWay();
   text.split(/\r\n|\r|\n/).forEach((raw, index) => {
     const code = raw.replace(/;.*$/, "").replace(/\([^)]*\)/g, "");
     const words = [...code.matchAll(/([A-Za-z])\s*([-+]?(?:\d+\.?\d*|\.\d+))/g)].map(
@@ -72,7 +78,17 @@ export function interpret(text: string, { fanPerTool = false } = {}): Interprete
           ...{ nozzleC: nozzleC[tool] ?? 0, fan: fans[fanPerTool ? tool : 0] ?? 0 },
           ...{ accelerationMmS2: acceleration, advanceS: advance, flowPercent: flow[tool] ?? 100 },
           drawnMm: isByFirmware ? 1 : (drawn[tool] ?? 0),
+          way,
         });
+        way = noWay();
+      } else {
+        const lengthMm = Math.hypot(at.X - from[0], at.Y - from[1], at.Z - from[2]);
+        way.lengthMm += lengthMm;
+        way.seconds += ((lengthMm || Math.abs(fed)) / feed) * 60;
+        if (isMoved) way.lowestMm = Math.min(way.lowestMm, at.Z);
+        if (isMoved) way.highestMm = Math.max(way.highestMm, at.Z);
+        if (fed < 0) way.backMm -= fed;
+        else way.forthMm += fed;
       }
       drawn[tool] = Math.max(0, (drawn[tool] ?? 0) - fed);
       if (isMoved && fed > 1e-6) drawn[tool] = 0;
@@ -98,5 +114,5 @@ export function interpret(text: string, { fanPerTool = false } = {}): Interprete
     else if (command === "M221") flow[ofTool] = value("S") ?? 100;
   });
   const end = { x: at.X, y: at.Y, z: at.Z, nozzleC, bedC, fans, tool };
-  return { beads, end, filamentMm, lowestBehindMm: lowest };
+  return { beads, end, filamentMm, wayBehind: way, lowestBehindMm: lowest };
 }

@@ -1,5 +1,6 @@
 /** Edits laid over a program that lies in memory. */
-import { AppliedEdits, applyEdits, Edit } from "@/core/edits";
+import { AppliedEdits, applyEdits, Edit, EditableFile } from "@/core/edits";
+import { Proof, proveEdits } from "@/core/edits/prove";
 import { readChunks, seeFile } from "@/core/edits/see-file";
 import { applySplices, noSplices, SpliceSet } from "@/core/edits/splice";
 import { ProgramTables } from "@/core/gcode/read";
@@ -9,15 +10,24 @@ import { Printer } from "@/core/shelf/printer";
 import { ladle } from "./demo";
 import { bytesOf, textOf } from "./programs";
 
-/** The stack applied, or why it was refused. */
-export function tryEdits(text: string, edits: Edit[], printer: Printer = ladle): Result<AppliedEdits> {
+/** A program that lies in memory, as a stack of edits finds it. */
+export function editable(text: string, printer: Printer = ladle): EditableFile {
   const bytes = bytesOf(text);
   const read = (set: SpliceSet) => {
     const chunks = () => [applySplices(bytes, set)];
     return seeFile(readChunks(chunks(), printer), chunks, printer);
   };
-  return applyEdits(edits, { original: read(noSplices), read }, printer);
+  return { original: read(noSplices), read };
 }
+
+/** The stack applied, or why it was refused. */
+export function tryEdits(text: string, edits: Edit[], printer: Printer = ladle): Result<AppliedEdits> {
+  return applyEdits(edits, editable(text, printer), printer);
+}
+
+/** What the proof says of the stack. */
+export const proved = (text: string, edits: Edit[], printer: Printer = ladle): Proof =>
+  proveEdits(edits, editable(text, printer), printer);
 
 export interface Edited extends AppliedEdits {
   after: string;

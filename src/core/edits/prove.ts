@@ -1,0 +1,78 @@
+/**
+ * The proof of a stack of edits: each is held against the file as it found it, bead by bead. What it was asked for is there, and nothing
+ * else differs.
+ */
+import type { Printer } from "../shelf/printer";
+import { Compared, compareTraces, Difference, untouched } from "../trace/compare";
+import type { Field } from "../trace/fields";
+import { applyEdits, Edit, EditableFile, kindOf } from ".";
+import type { SeenFile } from "./edit";
+
+export interface Proof {
+  /** Sentences for what is not as it must be. */
+  wrong: string[];
+  /** The same where a bead shows it, with its place in the edited file. */
+  differences: Difference[];
+  /** Sentences for what was looked at and is so. */
+  passed: string[];
+}
+
+/** What nobody asked to be changed, in sentences. */
+const kept: { fields: Field[]; sentence: string }[] = [
+  { fields: ["place", "layer"], sentence: "Material is laid where it was." },
+  { fields: ["filament"], sentence: "As much filament is laid as before." },
+  { fields: ["feed"], sentence: "It is laid as fast as before." },
+  { fields: ["heat", "bed"], sentence: "Nozzle and bed are as hot as before." },
+  { fields: ["fan"], sentence: "The fan blows as before." },
+  { fields: ["travel", "drawn", "balance"], sentence: "Travel and retraction are as before." },
+  {
+    fields: ["acceleration", "cornering", "advance"],
+    sentence: "Acceleration, cornering and pressure advance are as before.",
+  },
+];
+
+/** Holds a file against the one that an edit found. @param name the file's */
+export function proveOne(
+  edit: Edit,
+  before: SeenFile,
+  after: SeenFile,
+  printer: Printer,
+  name?: string,
+): Compared & { wrong: string[] } {
+  const kind = kindOf(edit);
+  const context = { file: before, printer, name };
+  const compared = compareTraces(before.tables(), after.tables(), kind.asks(edit, context));
+  const isWhole = !(kind.placesAlone && edit.skip);
+  const wrong = kind.proves && isWhole ? kind.proves(edit, before, after, context) : [];
+  return {
+    ...compared,
+    wrong: [...compared.differences.map(({ message }) => message), ...wrong, ...unclear(before, after)],
+  };
+}
+
+/** A file that said without doubt how its filament counts must go on saying so. */
+function unclear({ report: before }: SeenFile, { report: after }: SeenFile): string[] {
+  if (before.assumedE || !after.assumedE) return [];
+  return [`Line ${after.assumedE.line + 1} leaves it open whether filament counts from where it stands or from zero.`];
+}
+
+/** Proves a stack that was applied. @param name the file's */
+export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): Proof {
+  const proof: Proof = { wrong: [], differences: [], passed: [] };
+  const touched = new Set<Field>();
+  let beads = 0;
+  applyEdits(edits, file, printer, name, (edit, before, seeAfter) => {
+    const proved = proveOne(edit, before, seeAfter(), printer, name);
+    proof.wrong.push(...proved.wrong);
+    proof.differences.push(...proved.differences);
+    const alone = new Set(untouched(proved));
+    for (const { fields } of kept) for (const field of fields) if (!alone.has(field)) touched.add(field);
+    for (const { field } of proved.differences) touched.add(field);
+    beads = proved.beads;
+  });
+  if (beads > 0 && proof.wrong.length === 0) {
+    proof.passed.push(`All ${beads.toLocaleString("en")} lines of material are as they should be.`);
+  }
+  for (const { fields, sentence } of kept) if (!fields.some((field) => touched.has(field))) proof.passed.push(sentence);
+  return proof;
+}

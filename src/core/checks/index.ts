@@ -21,6 +21,7 @@ import { layerTooHigh } from "./layer-too-high";
 import { leftOn } from "./left-on";
 import { nothingLaid } from "./nothing-laid";
 import { notSayable } from "./not-sayable";
+import { otherLanguage } from "./other-language";
 import { outOfReachCheck } from "./out-of-reach";
 import { outsideBed } from "./outside-bed";
 import { outsideLabel } from "./outside-label";
@@ -56,7 +57,7 @@ export const programChecks: ProgramCheck[] = [
 ];
 
 /** What is looked at in files on top: a program typed by hand need not print anything. */
-export const fileChecks: ProgramCheck[] = [...programChecks, laysNothing, toolsBeyond];
+export const fileChecks: ProgramCheck[] = [...programChecks, laysNothing, toolsBeyond, otherLanguage];
 
 export const checks: Check[] = [
   wrongTool,

@@ -7,13 +7,14 @@ import { laysMaterial } from "../gcode/moves";
 import { EventKind } from "../machine/event-kind";
 import type { LineObserver, ProgramTables } from "../gcode/read";
 import type { Line } from "../gcode/scan";
-import { Bridge, findBridges } from "../laid/over-air";
+import { Bridge, findBridges, PartOverAir } from "../laid/over-air";
 import { eachSample, LayerRaster } from "../laid/raster";
 import { strandsOf } from "../laid/strands";
 import { readingOf } from "../machine/reading";
 import type { MachineState } from "../machine/state";
 import { refuse } from "../result";
 import { MOST_TOOLS } from "../machine/state";
+import type { Finding } from "../findings/finding";
 import { settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
 import { ANYTHING } from "../trace/compare";
@@ -122,11 +123,14 @@ export const bridges: EditKind<BridgesEdit> = {
   apply(edit, context) {
     const { file } = context;
     const tables = file.tables();
-    const all = findBridges(tables);
+    const parts: PartOverAir[] = [];
+    const all = findBridges(tables, undefined, (part) => void parts.push(part));
     const unknown = edit.skip?.find((line) => !all.some((one) => one.line + 1 === line));
     if (unknown !== undefined) return refuse(`No bridge begins at line ${unknown}.`, "skip");
     const chosen = all.filter(({ line }) => !edit.skip?.includes(line + 1));
-    if (all.length === 0) return refuse("Nothing in this file is laid over air.");
+    if (all.length === 0) {
+      return refuse(parts.length > 0 ? sayParts(parts, tables) : "Nothing in this file is laid over air.");
+    }
     if (chosen.length === 0) return refuse("Every bridge is left as it is: choose one at least.", "skip");
     const splices = new LineSplices(file.report.lineEnd, this.label);
     const planned = edit.cooler > 0 ? cool(edit, chosen, context, splices) : { ok: true as const, value: [] };
@@ -147,9 +151,25 @@ export const bridges: EditKind<BridgesEdit> = {
       : null;
     file.follow(fans ? both(rewriter, fans) : rewriter);
     if (fans?.refusal) return refuse(fans.refusal, "layers");
-    return splices.outcome([], { mustAll: true, planned: planned.value });
+    const findings = parts.length === 0 ? [] : [leftAsTheyAre(parts, tables)];
+    return splices.outcome(findings, { mustAll: true, planned: planned.value });
   },
 };
+
+const leftAsTheyAre = (parts: readonly PartOverAir[], tables: ProgramTables): Finding => ({
+  check: "left-as-they-are",
+  severity: "note",
+  where: `line ${tables.moves.line[parts[0].move] + 1}`,
+  message: sayParts(parts, tables),
+});
+
+/** Moves are changed whole: those that hang by less than half stay as they are. */
+function sayParts(parts: readonly PartOverAir[], { moves }: ProgramTables): string {
+  const [first] = parts;
+  const widest = parts.reduce((most, { spanMm }) => Math.max(most, spanMm), 0);
+  const lines = parts.length === 1 ? "One line hangs" : `${parts.length.toLocaleString("en")} lines hang`;
+  return `${lines} over air for less than half of ${parts.length === 1 ? "its" : "their"} length (up to ${plainNumber(widest, 1)} mm), from line ${moves.line[first.move] + 1} in layer ${moves.layer[first.move] + 1} on: a line is laid in one way from end to end, so ${parts.length === 1 ? "it stays" : "they stay"} as ${parts.length === 1 ? "it is" : "they are"}.`;
+}
 
 /** Layers in front of a bridge in which the nozzle falls by `coolerC`: by the rate it falls at, and by the program's own times. */
 export function layersToCool(

@@ -227,6 +227,8 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
   const wasIn = new Set<Prepared>();
   for (let layer = 0; layer < count; layer++) {
     const order = (current === a ? [a, b] : [b, a]).filter(({ openings }) => layer < openings.length);
+    // Counted in front of both tools, so that whoever reads the print finds its layers whole.
+    yield say([`; layer ${layer + 1} of ${count}`]);
     for (const [turn, one] of order.entries()) {
       if (one !== current || isFirstOfAll) {
         if (one !== current) yield say(change(current, one, layer, wasIn.has(one), printer, wish));
@@ -250,8 +252,9 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
   yield* ends.bytes(ends.endByte, ends.file.report.bytes);
   const off = [a, b].map(({ tool }) => `M104 S0 T${tool}`);
   const { fanPerTool } = readingOf(printer);
-  const still = fanPerTool ? [a, b].flatMap(({ tool }) => sayFanDuty(0, printer, { index: tool, isNamed: true })) : [];
-  yield say(["; cuchara: every heater off", ...off, "M140 S0", ...still]);
+  const fans = fanPerTool ? [a, b].map(({ tool }) => ({ index: tool, isNamed: true })) : [{ index: 0, isNamed: false }];
+  const still = fans.flatMap((fan) => sayFanDuty(0, printer, fan));
+  yield say(["; cuchara: every heater and fan off", ...off, "M140 S0", ...still]);
 }
 
 /** What a file's start heated and took up may be another tool than the one that lays it here. */
@@ -308,7 +311,7 @@ function change(
     LIFT_MM +
     Math.max(...[from, to].map(({ file }) => file.report.layers[Math.min(layer, file.report.layers.length - 1)].zMm));
   return [
-    `; cuchara: tool ${to.tool} for layer ${layer + 1}`,
+    `; cuchara: tool ${to.tool}`,
     "G21",
     "G90",
     "M83",

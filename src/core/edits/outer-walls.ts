@@ -261,7 +261,9 @@ function layRing(ring: Ring, zMm: number, filamentMm: number, feedMmS: number, p
 
 function insideAsOne(every: number, context: EditContext): Result<EditOutcome> {
   const taken = insidesTaken(every, context);
-  return taken.ok ? relay(context, taken.value.gone, null, taken.value.more, []) : taken;
+  if (!taken.ok) return taken;
+  const { gone, more, kept, all } = taken.value;
+  return relay(context, gone, null, more, inOneDirection(every, kept, all, context.file.tables()));
 }
 
 /** The insides that are laid as one: which moves go, and how much more those lay that stay. */
@@ -288,7 +290,7 @@ function insidesTaken(every: number, { file, printer }: EditContext) {
   });
   const gone = new Uint8Array(moves.count);
   const more = new Float32Array(moves.count).fill(1);
-  let groups = 0;
+  const [kept, all]: [number[], number[]] = [[], []];
   for (let first = 1; first + every <= layers.length; first += every) {
     const last = first + every - 1;
     const group = layers.slice(first, last + 1);
@@ -302,7 +304,8 @@ function insidesTaken(every: number, { file, printer }: EditContext) {
           !overAir.has(index) && hasOneTool(tools, moves.kind, firstPrintMove, lastMove),
       );
     if (!sound) continue;
-    groups++;
+    kept.push(last);
+    all.push(...group.map(({ index }) => index));
     const share = inside.reduce((sum, mm) => sum + mm, 0) / inside[every - 1];
     for (const { index, firstPrintMove, lastMove } of group) {
       for (let i = firstPrintMove; i <= lastMove; i++) {
@@ -312,8 +315,52 @@ function insidesTaken(every: number, { file, printer }: EditContext) {
       }
     }
   }
-  if (groups === 0) return refuse("No layers lie on each other whose insides are alike.", "insideEvery");
-  return succeed({ gone, more });
+  if (kept.length === 0) return refuse("No layers lie on each other whose insides are alike.", "insideEvery");
+  return succeed({ gone, more, kept, all });
+}
+
+/** Lines of a fill shorter than this have no direction that counts, mm; directions closer than this are one, °. */
+const SHORTEST_FILL_MM = 2;
+const SAME_DIRECTION_DEG = 20;
+
+/** Fills that crossed from layer to layer and do not any more are said: such a part is weaker. */
+function inOneDirection(
+  every: number,
+  kept: readonly number[],
+  all: readonly number[],
+  tables: ProgramTables,
+): Finding[] {
+  const { kind } = kindsOf(tables);
+  const isAlong = (layers: readonly number[]) => {
+    const directions = layers.flatMap((layer) => directionOf(tables, layer, kind) ?? []);
+    const apart = (a: number, b: number) => Math.min(Math.abs(a - b), 180 - Math.abs(a - b));
+    return directions.length > 1 && directions.every((one) => apart(one, directions[0]) < SAME_DIRECTION_DEG);
+  };
+  if (!isAlong(kept) || isAlong(all)) return [];
+  return [
+    {
+      check: "fill-in-one-direction",
+      severity: "warn",
+      where: `layer ${kept[0] + 1}`,
+      message: `The fills of this file cross from layer to layer; of every ${every} layers the last one stays, and those all run in one direction: the part is weaker. With ${every + 1} layers they cross.`,
+    },
+  ];
+}
+
+/** The direction most of a layer's fill runs in, 0 to 180 °; null where it has none. */
+function directionOf({ moves, layers }: ProgramTables, layer: number, kind: Uint8Array): number | null {
+  const lengths = new Float64Array(18);
+  const { firstPrintMove, lastMove } = layers[layer];
+  for (let i = Math.max(1, firstPrintMove); i <= lastMove; i++) {
+    if (kind[i] !== MoveKind.solid && kind[i] !== MoveKind.sparse) continue;
+    const [dx, dy] = [moves.x[i] - moves.x[i - 1], moves.y[i] - moves.y[i - 1]];
+    const lengthMm = Math.hypot(dx, dy);
+    if (lengthMm < SHORTEST_FILL_MM) continue;
+    const degrees = ((Math.atan2(dy, dx) * 180) / Math.PI + 180 + 5) % 180;
+    lengths[Math.floor(degrees / 10)] += lengthMm;
+  }
+  const longest = lengths.indexOf(Math.max(...lengths));
+  return lengths[longest] > 0 ? longest * 10 : null;
 }
 
 /** Filament and feed of a move that lays so much more than it did, within what the hot end melts. */

@@ -11,8 +11,8 @@ import type { SeenFile } from "./edit";
 export interface Proof {
   /** Sentences for what is not as it must be. */
   wrong: string[];
-  /** The same where a bead shows it, with its place in the edited file. */
-  differences: Difference[];
+  /** Those of them that a bead shows, with their places: the lines are those of the file behind the edit. */
+  differences: (Difference & { edit: number })[];
   /** Sentences for what was looked at and is so. */
   passed: string[];
 }
@@ -61,10 +61,15 @@ export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: 
   const proof: Proof = { wrong: [], differences: [], passed: [] };
   const touched = new Set<Field>();
   let beads = 0;
+  const isAlone = edits.filter(({ off }) => !off).length === 1;
   applyEdits(edits, file, printer, name, (edit, before, seeAfter) => {
     const proved = proveOne(edit, before, seeAfter(), printer, name);
-    proof.wrong.push(...proved.wrong);
-    proof.differences.push(...proved.differences);
+    // Of several edits each is named by what it is called.
+    const said = (sentence: string) => (isAlone ? sentence : `${kindOf(edit).label}: ${sentence}`);
+    proof.wrong.push(...proved.wrong.map(said));
+    proof.differences.push(
+      ...proved.differences.map((one) => ({ ...one, message: said(one.message), edit: edits.indexOf(edit) })),
+    );
     const alone = new Set(untouched(proved));
     for (const { fields } of kept) for (const field of fields) if (!alone.has(field)) touched.add(field);
     for (const { field } of proved.differences) touched.add(field);

@@ -231,6 +231,8 @@ interface Told extends LinePlace {
   before: number;
   changedAt: number;
   isOff: boolean;
+  /** A fan runs there. */
+  isBlown: boolean;
   waits: boolean;
   /** It stands between the first and the last material. */
   isInPrint: boolean;
@@ -323,6 +325,7 @@ function rewrite(table: ToolTable, edit: ToolsEdit, { file, printer }: EditConte
   let changedAt = 0;
   let isInAtSecondLayer = -1;
   let waiting: Told[] = [];
+  let isBlown = false;
   const lastLine = { number: -1, endByte: 0, isEnded: true };
   const place = new PlaceFinder(file);
   const comings: Coming[] = [];
@@ -349,11 +352,13 @@ function rewrite(table: ToolTable, edit: ToolsEdit, { file, printer }: EditConte
       const named = line.value(T);
       const tool = what === "tool" ? line.values[0] : what === "heat" && !Number.isNaN(named) ? named : now;
       table.used.add(tool);
+      if (what === "fan") isBlown = fanTold(line, reading, now)!.percent > 0;
       if (!splices.takes(line)) return;
       const { number, startByte, endByte } = line;
       waiting.push({
         ...{ number, startByte, endByte, what, tool, before: now, changedAt },
         text: decodeLine(line),
+        isBlown,
         isOff: what === "fan" ? fanTold(line, reading, now)!.percent === 0 : line.value(S) === 0,
         waits: line.values[0] === 109,
         isInPrint: place.part === "print",
@@ -405,7 +410,8 @@ function linesFor(told: Told, layer: number | null, table: ToolTable, { commentW
       ...(isChange && idleC !== undefined ? table.heat(before, idleC) : []),
       // Back from its idle heat it is waited for: nothing is laid cold.
       ...(comesBack ? table.heat(tool, wanted).map((line) => line.replace("M104", "M109")) : []),
-      ...(layer === null ? [] : table.fan(tool)),
+      // Where the file has its fan off, as in first layers, it stays off.
+      ...(layer === null || !told.isBlown ? [] : table.fan(tool)),
     ];
   }
   // What is off stays off, whatever the table says.

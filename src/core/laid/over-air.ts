@@ -16,10 +16,15 @@ const FREE_BEADS = 0.7;
 const LONE_SPAN_MM = 8;
 /** So much of a stretch must be free across the whole width of the bead: a leaning wall rests on its neighbour. */
 const FREE_SHARE = 0.5;
+/** Over the seam of two lines that touch a strand rests on both: that far to its sides, in beads. */
+const SEAM_BEADS = 0.4;
 /** Strands of one bridge lie no further apart, in beads. */
 const NEIGHBOUR_BEADS = 2.5;
 /** What holds a strand on its way straight on, and is narrower than this, is a line and no post; in beads. */
 const LINE_BEADS = 1.6;
+
+/** Beside a line of a fill there is at least so much of a gap behind it as in front. Common practice, no source. */
+const FILL_GAPS_ALIKE = 0.5;
 
 /** Gaps between the walls and lines of a post are shorter than this, mm. */
 const WIDEST_GAP_MM = 1.5;
@@ -53,21 +58,32 @@ export interface Bridge {
   spanMm: number;
 }
 
-/** The bridges of a program from the bed up. `onLayer` hears how many layers were looked at. */
+/**
+ * The bridges of a program from the bed up.
+ *
+ * @param onLayer hears how many layers were looked at @param onPart hears of moves that hang over air for less than half of their length
+ */
 export function findBridges(
   { moves, layers }: ProgramTables,
   onLayer: (done: number) => void = () => undefined,
+  onPart?: (part: PartOverAir) => void,
 ): Bridge[] {
   const bridges: Bridge[] = [];
   for (const { layer, strands, below } of eachLayer(moves, layers, (one) => strandsOf(moves, one))) {
-    if (below) bridges.push(...bridgesOf(moves, layer, strands, below));
+    if (below) bridges.push(...bridgesOf(moves, layer, strands, below, onPart));
     onLayer(layer.index + 1);
   }
   return bridges;
 }
 
-function bridgesOf(moves: MoveTable, { index, zMm }: Layer, strands: readonly Strand[], below: LayerRaster): Bridge[] {
-  const stretches = strands.flatMap((strand) => stretchesOverAir(moves, strand, below));
+function bridgesOf(
+  moves: MoveTable,
+  { index, zMm }: Layer,
+  strands: readonly Strand[],
+  below: LayerRaster,
+  onPart?: (part: PartOverAir) => void,
+): Bridge[] {
+  const stretches = strands.flatMap((strand) => stretchesOverAir(moves, strand, below, onPart));
   return grouped(stretches)
     .filter((group) => group.length > 1 || group[0].spanMm >= LONE_SPAN_MM)
     .map((group) => ({
@@ -91,8 +107,23 @@ interface Run {
   toY: number;
 }
 
-/** Stretches of one strand over air, those held by the lines of a fill left out. */
-export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerRaster): AirStretch[] {
+/** A move that hangs over air for less than half of its length: no part of a move is laid otherwise than the rest. */
+export interface PartOverAir {
+  move: number;
+  spanMm: number;
+}
+
+/**
+ * Stretches of one strand over air, those held by the lines of a fill left out.
+ *
+ * @param onPart hears of what hangs over air but is less than half of its move
+ */
+export function stretchesOverAir(
+  moves: MoveTable,
+  strand: Strand,
+  below: LayerRaster,
+  onPart: (part: PartOverAir) => void = () => undefined,
+): AirStretch[] {
   if (!mayHang(moves, strand, below)) return [];
   const { starts, runs } = runsOf(moves, strand, below);
   const stretches: AirStretch[] = [];
@@ -107,7 +138,12 @@ export function stretchesOverAir(moves: MoveTable, strand: Strand, below: LayerR
     };
     let first = strand.firstMove;
     while (first <= strand.lastMove && !inside(first)) first++;
-    if (first > strand.lastMove) return;
+    if (first > strand.lastMove) {
+      let move = strand.firstMove;
+      while (move < strand.lastMove && starts[move - strand.firstMove + 1] <= run.fromMm) move++;
+      if (isFree(moves, move, move, strand, below)) onPart({ move, spanMm });
+      return;
+    }
     let last = first;
     while (last < strand.lastMove && inside(last + 1)) last++;
     if (!isFree(moves, first, last, strand, below)) return;
@@ -171,10 +207,13 @@ function runsOf(moves: MoveTable, strand: Strand, below: LayerRaster): { starts:
     const steps = Math.max(1, Math.ceil(lengthMm / below.cellMm));
     const dx = (x1 - x0) / steps;
     const dy = (y1 - y0) / steps;
+    const acrossMm = lengthMm > 0 ? (SEAM_BEADS * strand.widthMm) / lengthMm : 0;
+    const acrossX = (y0 - y1) * acrossMm;
+    const acrossY = (x1 - x0) * acrossMm;
     for (let i = 0; i <= steps; i++) {
       const x = x0 + dx * i;
       const y = y0 + dy * i;
-      const isAir = below.at(x, y) === 0;
+      const isAir = below.at(x, y) === 0 && !isSeam(below, x, y, acrossX, acrossY);
       const mm = passedMm + (lengthMm * i) / steps;
       if (run === null || run.isAir !== isAir) {
         const fromMm: number = run === null ? mm : run.toMm;
@@ -192,6 +231,10 @@ function runsOf(moves: MoveTable, strand: Strand, below: LayerRaster): { starts:
   }
   return { starts, runs };
 }
+
+/** Whether a place that nothing covers lies between two lines that a strand along them rests on. */
+const isSeam = (below: LayerRaster, x: number, y: number, acrossX: number, acrossY: number): boolean =>
+  below.at(x + acrossX, y + acrossY) !== 0 && below.at(x - acrossX, y - acrossY) !== 0;
 
 /** Whether nothing lies within the width of the bead, and a little more, along most of some moves. */
 function isFree(moves: MoveTable, first: number, last: number, { widthMm }: Strand, below: LayerRaster): boolean {
@@ -225,6 +268,8 @@ function isOnLine(runs: readonly Run[], at: number, by: 1 | -1, widthMm: number)
     next += by;
   }
   if (!runs[next] || heldMm > LINE_BEADS * widthMm) return false;
+  // The gaps of a fill are much alike; the inside of a hollow post is narrower than what hangs between two of them.
+  if (lengthOf(runs[next]) < FILL_GAPS_ALIKE * lengthOf(runs[at])) return false;
   const angle = Math.abs(headingOf(runs[at]) - headingOf(runs[next]));
   return Math.min(angle, 2 * Math.PI - angle) < Math.PI / 6;
 }

@@ -44,5 +44,7 @@ export const EventKind = {
   axisFeedE: 29,
   /** Where a tool's nozzle stands from the first, mm as the crow flies. */
   toolOffset: 30,
+  /** Some of the motors were turned off by name; the others hold on purpose. */
+  someMotorsOff: 31,
 } as const;
 export type EventKind = (typeof EventKind)[keyof typeof EventKind];

@@ -203,6 +203,7 @@ export function takeTold(state: MachineState, kind: EventKind, value: number, in
       return;
     case EventKind.dwell:
     case EventKind.toolOffset:
+    case EventKind.someMotorsOff:
       return;
   }
 }

@@ -200,6 +200,7 @@ export function factsOf(tables: ProgramTables): ProgramFacts {
         fans.set(index, value);
         break;
       case EventKind.motorsOff:
+      case EventKind.someMotorsOff:
         motors = false;
         break;
       case EventKind.motorsOn:

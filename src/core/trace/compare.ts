@@ -45,6 +45,9 @@ export interface Difference {
   layer: number;
   /** Line of the program after, from 0. */
   line: number;
+  /** The place in words: `layer 3, line 94`. */
+  where: string;
+  /** The whole sentence, with its place. */
   message: string;
 }
 
@@ -335,10 +338,11 @@ class Comparison {
     this.put({ field, layer: -1, line: this.is.bead.line, message });
   }
 
-  private put({ message, ...rest }: Difference): void {
+  private put({ message, ...rest }: Omit<Difference, "where">): void {
     const { layer, line } = rest;
-    const where = layer >= 0 ? `Layer ${layer + 1}, line ${line + 1}` : `Line ${line + 1}`;
-    this.differences.push({ ...rest, message: `${where} ${message}.` });
+    const where = layer >= 0 ? `layer ${layer + 1}, line ${line + 1}` : `line ${line + 1}`;
+    const sentence = `${where[0].toUpperCase()}${where.slice(1)} ${message}.`;
+    this.differences.push({ ...rest, where, message: sentence });
   }
 
   private where = (bead: Bead) => ` (${sayPlaces(bead)})`;

@@ -76,7 +76,7 @@ export class TraceWalk {
         bead.saidAt[slot] = events.line[this.event];
       }
       if (kind === EventKind.tool) bead.tool = value;
-      else if (kind === EventKind.motorsOff) this.motorsOn = false;
+      else if (kind === EventKind.motorsOff || kind === EventKind.someMotorsOff) this.motorsOn = false;
       else if (kind === EventKind.motorsOn) this.motorsOn = true;
       if (waitsFor.has(kind))
         bead.way.waits = mixed(mixed(mixed(bead.way.waits, kind), index), Math.round(value * 100));

@@ -156,6 +156,17 @@ export const files = {
     tellChange("files", id);
     return before.version + 1;
   },
+  /** The printer a file is for, with the splices its edits come to there; the new version, or null for a file that is gone. */
+  writePrinter(id: number, printerId: number, splices: string, seen?: number): number | null {
+    const before = files.get(id);
+    if (!before) return null;
+    refuseStale("file", before, seen);
+    database()
+      .prepare("UPDATE files SET printer_id = ?, splices = ?, version = version + 1 WHERE id = ?")
+      .run(printerId, splices, id);
+    tellChange("files", id);
+    return before.version + 1;
+  },
   /** What came of the edits, as JSON text, if it was worked out for this; null if not. */
   editAnswer(id: number, holdsFor: string): string | null {
     const row = database()

@@ -4,8 +4,7 @@ import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
 import { applyEdits, applyOne, Edit, EditableFile } from "@/core/edits";
 import { ChangedLine, changedLines, Hits, searchLines } from "@/core/edits/look";
-import { proveEdits } from "@/core/edits/prove";
-import type { Difference } from "@/core/trace/compare";
+import { Proof, proveEdits } from "@/core/edits/prove";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
 import { splicedChunks, SpliceSet } from "@/core/edits/splice";
 import { readingOf } from "@/core/machine/reading";
@@ -342,7 +341,7 @@ export const tasks = {
     layers: ProofLayer[];
     mismatches: Mismatch[];
     wrong: string[];
-    differences: Difference[];
+    differences: Proof["differences"];
     passed: string[];
   }> {
     const { edits, printer, sizeBytes } = input;

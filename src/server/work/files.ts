@@ -62,7 +62,7 @@ export async function currentEdits(file: StoredFile, signal: AbortSignal) {
 type EditAnswer = Omit<Extract<Awaited<ReturnType<Tasks["applyEdits"]>>, { ok: true }>["value"], "splices">;
 
 /** Goes up whenever edits come to something else, or say more of it: an older answer is worked out anew. */
-const ANSWER_VERSION = 1;
+const ANSWER_VERSION = 2;
 
 /** What the answer of a file's edits holds for: their version, and all of the printer they are worked out with. */
 const answerHoldsFor = (file: { printerId: number | null }, version: number) =>
@@ -93,6 +93,26 @@ export async function changeEdits(file: StoredFile, edits: Edit[], signal: Abort
   if (version === null) throw missing(`There is no file ${file.id}.`);
   files.writeEditAnswer(file.id, JSON.stringify(answer), answerHoldsFor(file, version));
   return { ...answer, stack: edits, version };
+}
+
+/**
+ * Says which printer a file is for: it is read as that one reads, and its edits are said in that one's words. Refused, and nothing changed, if
+ * one of them cannot be done there. `seen` is the version its sender saw.
+ */
+export async function changePrinter(file: StoredFile, printerId: number, signal: AbortSignal, seen?: number) {
+  if (!printers.get(printerId))
+    throw new Refused("invalid", `There is no printer ${printerId}.`, { field: "printerId" });
+  refuseStale("file", file, seen);
+  const there = { ...file, printerId };
+  const applied = await runTask("applyEdits", await editInput(there, storedEdits(file), signal), { signal });
+  if (!applied.ok) {
+    throw new Refused("invalid", `One of the edits cannot be done on that printer: ${applied.message}`, {
+      field: "printerId",
+    });
+  }
+  const version = files.writePrinter(file.id, printerId, applied.value.splices, file.version);
+  if (version === null) throw missing(`There is no file ${file.id}.`);
+  return files.get(file.id)!;
 }
 
 /** What edit `index` of a file's stack changes, before and after; refused if it cannot be done any more. */

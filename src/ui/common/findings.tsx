@@ -38,7 +38,8 @@ export function Findings({ findings, passed, onMend, onGo }: Props) {
   );
 }
 
-function Place({ where, onGo }: { where: string; onGo: (() => void) | null }) {
+/** A place, and the way there if there is one. */
+export function Place({ where, onGo }: { where: string; onGo: (() => void) | null }) {
   if (!onGo) return where;
   return (
     <button className="link-button" onClick={onGo}>

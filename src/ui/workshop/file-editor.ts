@@ -1,6 +1,6 @@
 "use client";
 /** The edits laid over an opened file: with undo, kept on the server, and the server's answer to them. */
-import { useQueryClient } from "@tanstack/react-query";
+import { hashKey, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import type { Edit, LayerSpan } from "@/core/edits";
 import type { Finding } from "@/core/findings/finding";
@@ -61,7 +61,8 @@ export function useFileEditor(id: number, loaded: EditsAnswer) {
     (next: Edit[], gesture = `change-${performance.now()}`) => edit({ stack: next }, gesture),
     [edit],
   );
-  const waiting = problem === null && JSON.stringify(stack) !== JSON.stringify(answer.stack);
+  // By value, for words come back in the order of the schema.
+  const waiting = problem === null && hashKey([stack]) !== hashKey([answer.stack]);
   return {
     stack,
     change,

@@ -6,7 +6,10 @@ import { usualLiftOut } from "@/core/findings/finding";
 import { settingFor } from "@/core/settings";
 import { roundTo, sayDuration } from "@/core/units";
 import { Facts } from "../common/facts";
+import { Choice } from "../common/choice";
 import { Findings } from "../common/findings";
+import { usePrinters } from "../common/queries";
+import { useAct } from "../common/use-act";
 import { EditSets, MergeCard } from "./opened-later";
 import { ProofCard } from "./proof-card";
 import type { FilePageState } from "./use-file-page";
@@ -25,7 +28,8 @@ export function FileSide({ page }: { page: FilePageState }) {
   );
 }
 
-function FileCard({ page: { report, waiting, changedLines } }: { page: FilePageState }) {
+function FileCard({ page }: { page: FilePageState }) {
+  const { report, waiting, changedLines, problem } = page;
   const { filament, waits } = report;
   return (
     <section className="card" aria-label="This file">
@@ -39,10 +43,29 @@ function FileCard({ page: { report, waiting, changedLines } }: { page: FilePageS
             `${roundTo(mm / 1000, 2).toFixed(2)} m`,
           ]),
           ["Lines", report.lines.toLocaleString("en")],
-          ["Lines that change", waiting ? "…" : String(changedLines)],
+          ["Lines that change", problem ? "–" : waiting ? "…" : String(changedLines)],
         ]}
       />
+      <PrinterChoice page={page} />
     </section>
+  );
+}
+
+/** The printer a file is for: it is read, and edited, in that one's language. */
+function PrinterChoice({ page: { file, printer, changePrinter } }: { page: FilePageState }) {
+  const printers = usePrinters().data ?? [];
+  const { act } = useAct();
+  if (printers.length < 2) return null;
+  return (
+    <div className="inline-line above">
+      For
+      <Choice
+        label="Which printer the file is for"
+        value={printer?.id}
+        options={printers.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={(id) => void act(() => changePrinter(file.id, id))}
+      />
+    </div>
   );
 }
 
@@ -119,6 +142,8 @@ function Checks({ page }: { page: FilePageState }) {
         sizeBytes={file.sizeBytes}
         version={waiting ? null : JSON.stringify(answer.stack)}
         planned={stack.some(({ off }) => !off)}
+        lastEdit={stack.findLastIndex(({ off }) => !off)}
+        onGo={page.leadsTo}
       />
     </section>
   );

@@ -74,7 +74,7 @@ export function PlacesOfEdit(props: Props) {
                 skip(line);
               }}
             >
-              <span>{layer === null ? "" : `${plainNumber(layers[layer]?.zMm ?? 0, 2)} mm, layer ${layer + 1}`}</span>
+              <span>{layer === null ? "" : sayLayer(layers[layer], layer)}</span>
               <span>line {(line + 1).toLocaleString("en")}</span>
             </button>
             <Lines texts={before} isBefore />
@@ -113,4 +113,10 @@ function Lines({ texts, isBefore = false }: { texts: readonly string[]; isBefore
       {texts.length > MOST_SHOWN && <span className="dim">… and {texts.length - MOST_SHOWN} lines more</span>}
     </>
   );
+}
+
+/** Both faces of a layer: a height “from” which something holds is its lower one. */
+function sayLayer(report: { zMm: number; heightMm: number } | undefined, layer: number): string {
+  if (!report) return `layer ${layer + 1}`;
+  return `${plainNumber(report.zMm - report.heightMm, 2)} to ${plainNumber(report.zMm, 2)} mm, layer ${layer + 1}`;
 }

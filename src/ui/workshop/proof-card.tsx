@@ -6,14 +6,20 @@ import { useState } from "react";
 import { SettingKey, settingFor } from "@/core/settings";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";
+import { Place } from "../common/findings";
 import { keys } from "../common/keys";
 
 interface Proof {
   mismatches: { key: SettingKey; layer: number; zMm: number; planned: number; commanded: number }[];
   /** What is not as it must be, in sentences. */
   wrong: string[];
+  /** Those of them that a line of material shows; `edit` counts from 0. */
+  differences: { where: string; message: string; edit: number }[];
   passed: string[];
 }
+
+/** So many sentences about what is wrong are shown. */
+const MOST_SHOWN = 5;
 
 /** Files up to this size are proved by themselves after every change. */
 const PROVE_BY_ITSELF_BYTES = 20_000_000;
@@ -23,11 +29,17 @@ export function ProofCard({
   sizeBytes,
   version,
   planned,
+  lastEdit,
+  onGo,
 }: {
   fileId: number;
   sizeBytes: number;
   version: string | null;
   planned: boolean;
+  /** The last edit that is on, from 0: its lines are those of the file that comes out. */
+  lastEdit: number;
+  /** Leads to a place of the edited file; null where there is none. */
+  onGo(where: string): (() => void) | null;
 }) {
   const [asked, setAsked] = useState<string | null>(null);
   const byItself = sizeBytes <= PROVE_BY_ITSELF_BYTES;
@@ -62,15 +74,32 @@ export function ProofCard({
       </div>
     );
   }
+  const { wrong = [], differences = [], passed = [] } = proof.data ?? {};
+  const places = new Map(differences.map((one) => [one.message, one]));
+  const left = wrong.length - MOST_SHOWN;
   return (
     <>
-      {proof.data?.wrong.map((sentence) => (
-        <div key={sentence} className="finding warn">
-          <span className="where">Proof</span>
-          {sentence}
-        </div>
-      ))}
-      {proof.data?.passed.map((sentence) => (
+      {wrong.slice(0, MOST_SHOWN).map((sentence) => {
+        const place = places.get(sentence);
+        return (
+          <div key={sentence} className="finding warn">
+            <span className="where">
+              Proof
+              {place && (
+                <>
+                  {" "}
+                  · <Place where={place.where} onGo={place.edit === lastEdit ? onGo(place.where) : null} />
+                </>
+              )}
+            </span>
+            {sentence}
+          </div>
+        );
+      })}
+      {left > 0 && (
+        <div className="finding warn">{left === 1 ? "One more like these." : `${left} more like these.`}</div>
+      )}
+      {passed.map((sentence) => (
         <div key={sentence} className="finding ok">
           {sentence}
         </div>

@@ -1,5 +1,6 @@
 "use client";
 /** An opened file as its page shows it: what lies over it, what is looked at, and what can be done. */
+import { useQueryClient } from "@tanstack/react-query";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { withLiftOut } from "@/core/edits/with-lift-out";
@@ -12,6 +13,8 @@ import type { ProgramReport } from "@/core/report/report";
 import { SettingKey, settingFor, settingKeys } from "@/core/settings";
 import { changesOfTrial } from "@/core/trials/changes-of-trial";
 import { plainNumber, roundTo } from "@/core/units";
+import { api } from "../common/api";
+import { keys } from "../common/keys";
 import { useBenchPair, usePrinters, useTrial, useTrials } from "../common/queries";
 import { useTell } from "../common/talk";
 import type { LogBand } from "../heightlog/column";
@@ -64,6 +67,19 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
     },
     [followed, key, changes, setChanges],
   );
+  const client = useQueryClient();
+  const changePrinter = useCallback(
+    async (id: number, printerId: number) => {
+      await api.put(`/files/${id}`, { printerId });
+      // It is read anew, and its edits come to something else.
+      await Promise.all(
+        [keys.file(id), keys.fileReport(id), keys.fileEdits(id)].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
+      );
+    },
+    [client],
+  );
   const front = useFrontColumn(file.id, report, FRONT_PX);
   const columns = useMemo(
     () =>
@@ -82,6 +98,7 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
     file,
     report,
     printer: own ?? bench ?? null,
+    changePrinter,
     trials: useMemo(() => trials ?? [], [trials]),
     view,
     setView,

@@ -116,6 +116,7 @@ export const motion: Command[] = [
       if (words.has("X")) state.homedX = false;
       if (words.has("Y")) state.homedY = false;
       if (words.has("Z")) state.homedZ = false;
+      if (["X", "Y", "Z", "E"].some((axis) => words.has(axis))) tell(EventKind.someMotorsOff, 1, state.tool);
     },
   })),
   { code: "M400", does: "Waits until all moves are done", waits: "still" },

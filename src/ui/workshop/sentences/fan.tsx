@@ -44,7 +44,7 @@ export const fanSentence: Sentence<"fan"> = {
       )}
       <ScopeFields
         scope={edit}
-        layers={report.layers}
+        report={report}
         onChange={(scope) => {
           const { kind, act, percent, fan, keepComments, off } = edit;
           onChange({ kind, act, percent, fan, keepComments, ...(off ? { off } : {}), ...scope });

@@ -82,7 +82,7 @@ export const findSentence: Sentence<"find"> = {
         />
         <ScopeFields
           scope={edit.scope}
-          layers={report.layers}
+          report={report}
           onChange={(next) => onChange({ ...edit, scope: part === "all" ? next : { ...next, part } })}
         />
         are

@@ -48,7 +48,7 @@ function Blanks({ edit, report, printer, onChange }: SentenceProps<Scale>) {
       />
       <ScopeFields
         scope={edit}
-        layers={report.layers}
+        report={report}
         onChange={(scope) => {
           const { kind, percent, lines, by, off } = edit as Scale & { off?: true };
           onChange({ kind, percent, lines, by, ...(off ? { off } : {}), ...scope } as Scale);

@@ -3,11 +3,11 @@
 import type { Scope } from "@/core/edits/scope";
 import { Choice } from "../../common/choice";
 import { NumberField } from "../../common/number-field";
-import type { LayerReport } from "@/core/report/report";
+import type { ProgramReport } from "@/core/report/report";
 
 interface Props {
   scope: Scope;
-  layers: readonly LayerReport[];
+  report: Pick<ProgramReport, "layers" | "markers">;
   onChange(scope: Scope): void;
 }
 
@@ -18,14 +18,25 @@ const wayOf = ({ fromLayer, toLayer, fromMm, toMm }: Scope): Way => {
   return fromLayer !== undefined || toLayer !== undefined ? "layers" : "all";
 };
 
+/** The same layers, with the numbers they have when they are counted from 0 or from 1. */
+function countedFrom(scope: Scope, countsFrom: 0 | 1): Scope {
+  const by = countsFrom - (scope.countsFrom ?? 1);
+  const shifted = (layer: number | undefined) => (layer === undefined ? undefined : layer + by);
+  return { ...scope, fromLayer: shifted(scope.fromLayer), toLayer: shifted(scope.toLayer), countsFrom };
+}
+
 /** The parts of an edit that say where; everything else of it stays. */
-export function ScopeFields({ scope, layers, onChange }: Props) {
+export function ScopeFields({ scope, report: { layers, markers }, onChange }: Props) {
   const way = wayOf(scope);
+  const { countsFrom = 1 } = scope;
   const topMm = layers[layers.length - 1].zMm;
   const change = (next: Way) => {
     if (next === "all") onChange({});
-    else if (next === "layers") onChange({ fromLayer: 2, toLayer: layers.length, countsFrom: 1 });
-    else onChange({ fromMm: Math.round(topMm / 2), toMm: Math.ceil(topMm) });
+    else if (next === "layers") {
+      // As the file's own comments count.
+      const from = markers?.countsFrom === 0 ? 0 : 1;
+      onChange({ fromLayer: 1 + from, toLayer: layers.length - 1 + from, countsFrom: from });
+    } else onChange({ fromMm: Math.round(topMm / 2), toMm: Math.ceil(topMm) });
   };
   return (
     <>
@@ -41,15 +52,27 @@ export function ScopeFields({ scope, layers, onChange }: Props) {
         onChange={change}
       />
       {way === "layers" && (
-        <Span
-          keys={["fromLayer", "toLayer"]}
-          what="layer, counted from 1"
-          unit=""
-          low={1}
-          high={layers.length}
-          scope={scope}
-          onChange={(next) => onChange({ ...next, countsFrom: 1 })}
-        />
+        <>
+          <Span
+            keys={["fromLayer", "toLayer"]}
+            what={`layer, counted from ${countsFrom}`}
+            unit=""
+            low={countsFrom}
+            high={layers.length - 1 + countsFrom}
+            scope={scope}
+            onChange={(next) => onChange({ ...next, countsFrom })}
+          />
+          <Choice<0 | 1>
+            label="Layers count from"
+            small
+            value={countsFrom}
+            options={[
+              { value: 1, label: "counted from 1" },
+              { value: 0, label: "counted from 0" },
+            ]}
+            onChange={(from) => onChange(countedFrom(scope, from))}
+          />
+        </>
       )}
       {way === "heights" && (
         <Span

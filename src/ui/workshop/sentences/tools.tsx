@@ -47,7 +47,7 @@ export const toolsSentence: Sentence<"tools"> = {
                       low={0}
                       high={(printer?.tools ?? 1) - 1}
                       decimals={0}
-                      width={20}
+                      width={30}
                       onChange={(as) => set(index, { as: as === wish.tool ? undefined : as })}
                     />
                   </td>
@@ -80,7 +80,7 @@ export const toolsSentence: Sentence<"tools"> = {
                       low={0}
                       high={high}
                       decimals={0}
-                      width={34}
+                      width={44}
                       hint="–"
                       onChange={(value) => set(index, { [key]: value })}
                       onEmpty={() => set(index, { [key]: undefined })}
@@ -97,7 +97,9 @@ export const toolsSentence: Sentence<"tools"> = {
             checked={edit.commentWaits ?? false}
             onChange={({ target }) => onChange({ ...edit, commentWaits: target.checked || undefined })}
           />{" "}
-          nothing is waited for inside the print
+          {edit.tools.some(({ idleC }) => idleC !== undefined)
+            ? "nothing is waited for inside the print, but where a cooled tool comes back"
+            : "nothing is waited for inside the print"}
         </label>
         <label>
           <input

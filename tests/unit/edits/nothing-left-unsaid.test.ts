@@ -1,0 +1,168 @@
+/** What edits and checks say of files, where they once said nothing, or what was not so. */
+import { checkFile } from "@/core/checks/file";
+import { Edit, editsSchema } from "@/core/edits";
+import { mergeFiles } from "@/core/edits/merge-files";
+import { readChunks, seeFile } from "@/core/edits/see-file";
+import { readProgram } from "@/core/gcode/read";
+import { findBridges } from "@/core/laid/over-air";
+import { limitsFor } from "@/core/motion/limits";
+import { reportOf } from "@/core/report/report";
+import type { Printer } from "@/core/shelf/printer";
+import { interpret } from "../helpers/beads";
+import { conventions, pieceText } from "../helpers/conventions";
+import { ladle } from "../helpers/demo";
+import { edited, tryEdits } from "../helpers/edits";
+import { twoTools } from "../helpers/edit-samples";
+import { bytesOf, textOf } from "../helpers/programs";
+
+const parsed = (edit: object): Edit[] => editsSchema.parse([edit]);
+const MM_PER_MM = 0.0338;
+
+/** Solid lines along X in layers of 0.2 mm, 0.45 mm apart: the spans of each layer. */
+function lines(
+  layers: number,
+  spansOf: (layer: number) => [number, number][],
+  across: (layer: number) => boolean,
+): string {
+  const text = ["M104 S215", "M109 S215", "G28", "G90", "M83"];
+  for (let layer = 1; layer <= layers; layer++) {
+    text.push(`; layer ${layer}`);
+    for (const [from, to] of spansOf(layer)) {
+      const count = across(layer) ? Math.round((to - from) / 0.45) : 22;
+      for (let n = 0; n <= count; n++) {
+        const at = across(layer) ? from + 0.225 + 0.45 * n : 100 + 0.45 * n;
+        if (across(layer) && at > to) break;
+        const [a, b] = across(layer)
+          ? [`X${at.toFixed(3)} Y100`, `X${at.toFixed(3)} Y110`]
+          : [`X${from} Y${at.toFixed(3)}`, `X${to} Y${at.toFixed(3)}`];
+        const mm = across(layer) ? 10 : to - from;
+        text.push(`G0 ${a} Z${(layer * 0.2).toFixed(2)} F6000`, `G1 ${b} E${(mm * MM_PER_MM).toFixed(4)} F1500`);
+      }
+    }
+  }
+  return [...text, "M104 S0", ""].join("\n");
+}
+
+describe("a deck over two posts", () => {
+  const deck = (gapMm: number, postMm: number) => (layer: number) =>
+    layer > 8
+      ? ([[80, 80 + 2 * postMm + gapMm]] as [number, number][])
+      : ([
+          [80, 80 + postMm],
+          [80 + postMm + gapMm, 80 + 2 * postMm + gapMm],
+        ] as [number, number][]);
+
+  test.each([
+    ["filled along the strands", false],
+    ["filled across them", true],
+  ])("posts %s: all strands are found", (_, isAcross) => {
+    const text = lines(9, deck(30, 8), (layer) => isAcross && layer <= 8);
+    const found = findBridges(readProgram(text));
+    expect(found.map(({ layer, stretches }) => [layer, stretches.length])).toEqual([[8, 23]]);
+    // The gap as it was written, but for the roundness of the beads at its edges.
+    expect(found[0].spanMm).toBeGreaterThan(29);
+    expect(found[0].spanMm).toBeLessThan(30.5);
+  });
+
+  test.each([8, 12, 16])(
+    "lines of which a gap of %d mm is the smaller part are said to be left as they are",
+    (gapMm) => {
+      const text = lines(10, deck(gapMm, 10), () => false);
+      const tried = tryEdits(text, parsed({ kind: "bridges", cooler: 0, layers: [{ feedPercent: 50 }] }));
+      expect(tried).toMatchObject({
+        ok: false,
+        message: expect.stringMatching(/23 lines hang over air .* in layer 9 on/),
+      });
+    },
+  );
+});
+
+test("fills that crossed and do not any more are said; where they still cross nothing is", () => {
+  const box = lines(
+    12,
+    () => [[80, 100]],
+    (layer) => layer % 2 === 0,
+  );
+  const walls = box.replace(/^; layer \d+$/gm, (comment) =>
+    [
+      comment,
+      "; outer wall",
+      "G0 X70 Y90 F6000",
+      ...["X120 Y90", "X120 Y120", "X70 Y120", "X70 Y90"].map((to) => `G1 ${to} E1.5 F1500`),
+      "; sparse fill",
+    ].join("\n"),
+  );
+  const wide: Printer = { ...ladle, nozzleMm: 0.8, highestFlowMm3S: 60 };
+  const saysOf = (insideEvery: number) =>
+    edited(walls, parsed({ kind: "outer-walls", insideEvery }), wide).findings.map(({ check }) => check);
+  expect(saysOf(2)).toContain("fill-in-one-direction");
+  expect(saysOf(3)).not.toContain("fill-in-one-direction");
+});
+
+describe("checks of opened files", () => {
+  const text = pieceText(conventions[0]);
+  const saidOf = (program: string, printer: Printer = ladle) => {
+    const file = readChunks([bytesOf(program)], printer);
+    return checkFile(reportOf(file, limitsFor(printer)).report, printer);
+  };
+
+  test("motors that are turned off but for Z are turned off on purpose", () => {
+    const messages = (program: string) =>
+      saidOf(program)
+        .map(({ message }) => message)
+        .join(" ");
+    expect(messages(text.replace("M84", "M84 X Y E"))).not.toMatch(/motors/i);
+    expect(messages(text.replace("M84\n", ""))).toMatch(/The motors stay on/);
+  });
+
+  test("a file in the language of other printers is told, and no edit writes another's words into it", () => {
+    const onOff = pieceText(conventions.find(({ onOffFan }) => onOffFan)!).replace("M107", "M127");
+    const said = saidOf(onOff).find(({ check }) => check === "other-language");
+    expect(said?.message).toMatch(/M126.*does not know it/);
+    expect(saidOf(onOff, { ...ladle, dialect: "valve" }).map(({ check }) => check)).not.toContain("other-language");
+    const off = parsed({ kind: "fan", act: "off" });
+    expect(edited(onOff, off).after).toBe(onOff);
+    expect(edited(onOff, off, { ...ladle, dialect: "valve" }).after).toMatch(/^M127/m);
+  });
+});
+
+test("merged files have the layers of both, whichever tool begins, and leave no fan running", () => {
+  for (const printer of [twoTools, { ...twoTools, fanPerTool: true }]) {
+    const pair = [8, 8].map((layers, tool) => {
+      const bytes = bytesOf(pieceText(conventions[tool], { layers }));
+      const file = seeFile(readChunks([bytes], printer), () => [bytes], printer);
+      return { name: `${tool}.gcode`, tool, file, bytes: (from: number, to: number) => [bytes.subarray(from, to)] };
+    });
+    const pieces = mergeFiles([pair[0], pair[1]], printer, { idleBelowC: 30, park: { x: 110, y: 20 } });
+    if (!pieces.ok) throw new Error(pieces.message);
+    const whole = [...pieces.value].map(textOf).join("");
+    const { layers, markers } = readChunks([bytesOf(whole)], printer);
+    expect([layers.length, markers?.places[0].value]).toEqual([8, 1]);
+    // Each layer holds what both files lay in it.
+    const laid = interpret(whole).beads.reduce((sum, { filamentMm }) => sum + filamentMm, 0);
+    const own = pair.map(({ file }) => file.report.layers.reduce((sum, { filamentMm }) => sum + filamentMm, 0));
+    expect(laid).toBeCloseTo(own[0] + own[1], 1);
+    expect(interpret(whole, { fanPerTool: printer.fanPerTool }).end.fans.filter((duty) => duty > 0)).toEqual([]);
+  }
+});
+
+test("a tool's fan is not turned on where the file has it off", () => {
+  const text = pieceText(
+    conventions.find(({ name }) => name === "two tools")!,
+    { layers: 8 },
+  );
+  const wish = {
+    kind: "tools",
+    tools: [
+      { tool: 0, fan: 60 },
+      { tool: 1, fan: 40 },
+    ],
+    allOff: true,
+  };
+  const fansOf = (program: string) => interpret(program).beads.map(({ to, fan }) => [to[2], fan] as const);
+  const own = fansOf(text);
+  fansOf(edited(text, parsed(wish), twoTools).after).forEach(([, fan], i) => {
+    if (own[i][1] === 0) expect(fan).toBe(0);
+    else expect(fan).toBeGreaterThan(0);
+  });
+});

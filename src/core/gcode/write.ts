@@ -2,8 +2,10 @@
  * Move table → program text, straight into bytes. `.` as decimal mark, no exponent, no `-0`; X Y Z three decimals, E five,
  * F whole.
  */
-import { toMicrometres } from "../units";
+import { freshState, MachineState } from "../machine/state";
+import { plainNumber, toMicrometres } from "../units";
 import { layerComment } from "./comments";
+import { follow } from "./follow";
 import { laysMaterial, MoveKind, MoveTable } from "./moves";
 
 const encoder = new TextEncoder();
@@ -122,6 +124,32 @@ export interface LayerText {
   lineOfMove?: Uint32Array;
 }
 
+/** A way back to where one's own lines went away from, mm/s: no printer's fastest. */
+const WAY_BACK_MM_S = 100;
+
+/** What must follow lines of the user's own, so that the next move is what it was meant to be: modes, and the place it begins at. */
+function behindOwnLines(
+  own: readonly string[],
+  at: { x: number; y: number; z: number },
+): { lines: string[]; saysAgain: boolean } {
+  // Settings alone leave place, feed and modes as they are.
+  if (own.every((line) => /^\s*(;|$|M(?!8[23]\b)\d)/i.test(line))) return { lines: [], saysAgain: false };
+  const state: MachineState = { ...freshState(), ...at, relativeE: true };
+  for (const line of own) follow(state, line);
+  const lines = [
+    ...(state.unitMm === 1 ? [] : ["G21"]),
+    ...(state.relative ? ["G90"] : []),
+    ...(state.relativeE && !state.relative ? [] : ["M83"]),
+  ];
+  const [isElsewhere, isLower] = [state.x !== at.x || state.y !== at.y || state.z !== at.z, state.z < at.z];
+  if (isElsewhere && !Number.isNaN(at.z)) {
+    const [x, y, z] = [at.x, at.y, at.z].map((mm) => plainNumber(mm, 3));
+    const across = `G0 X${x} Y${y} F${WAY_BACK_MM_S * 60}`;
+    lines.push(...(isLower ? [`G0 Z${z}`, across] : [across, `G0 Z${z}`]));
+  }
+  return { lines, saysAgain: true };
+}
+
 /** Writes moves with relative filament lengths (M83), each layer opened by its comment. */
 export function writeMoves(out: ByteWriter, moves: MoveTable, layerStarts: number[], text: LayerText): void {
   const { x, y, z, filamentMm, feedMmS, kind } = moves;
@@ -136,7 +164,18 @@ export function writeMoves(out: ByteWriter, moves: MoveTable, layerStarts: numbe
     for (const line of text.linesBefore.get(layer) ?? []) out.line(line);
     for (let i = layerStarts[layer]; i < layerStarts[layer + 1]; i++) {
       const before = text.linesBeforeMove.get(i);
-      if (before !== undefined) for (const line of before.split("\n")) out.line(line);
+      if (before !== undefined) {
+        const own = before.split("\n");
+        for (const line of own) out.line(line);
+        const at = i > 0 ? { x: x[i - 1], y: y[i - 1], z: z[i - 1] } : { ...text.start, z: NaN };
+        const behind = behindOwnLines(own, at);
+        for (const line of behind.lines) out.line(line);
+        // What they may have changed is said again.
+        if (behind.saysAgain) {
+          feed = -1;
+          lastX = lastY = lastZ = NaN;
+        }
+      }
       if (text.lineOfMove) text.lineOfMove[i] = out.lines;
       const k = kind[i];
       if (text.firmwareRetraction && (k === MoveKind.retract || k === MoveKind.restore)) {
@@ -166,4 +205,10 @@ export function writeMoves(out: ByteWriter, moves: MoveTable, layerStarts: numbe
       out.endLine();
     }
   }
+  const last = text.linesBeforeMove.get(moves.count);
+  if (last === undefined) return;
+  const own = last.split("\n");
+  for (const line of own) out.line(line);
+  const end = moves.count - 1;
+  if (end >= 0) for (const line of behindOwnLines(own, { x: x[end], y: y[end], z: z[end] }).lines) out.line(line);
 }

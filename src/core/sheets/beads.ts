@@ -47,7 +47,7 @@ export class Beads {
       );
     }
     const areaMm2 = perMm === null ? beadAreaMm2(widthMm, heightMm) : perMm * this.filamentArea;
-    return succeed({ areaMm2: (areaMm2 * flow) / 100, widthMm, speedMmS });
+    return succeed({ areaMm2: (areaMm2 * flow) / 100, widthMm, heightMm, speedMmS });
   }
 
   /** How a stroke draws back: by its distance where it is null; a figure is mm. */

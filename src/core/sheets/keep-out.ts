@@ -73,6 +73,17 @@ export class KeptOut {
     return this.shapes.some((shape) => shape !== but && z >= shape.from && z <= shape.to && lies(shape, x, y));
   }
 
+  /** Whether a straight way at a height goes through any of them. */
+  isCrossed(x0: number, y0: number, x1: number, y1: number, z: number): boolean {
+    if (this.isEmpty) return false;
+    const cuts = [0, ...this.crossings(x0, y0, x1, y1, z), 1];
+    for (let i = 0; i + 1 < cuts.length; i++) {
+      const share = (cuts[i] + cuts[i + 1]) / 2;
+      if (cuts[i + 1] - cuts[i] > 1e-6 && this.isInside(x0 + (x1 - x0) * share, y0 + (y1 - y0) * share, z)) return true;
+    }
+    return false;
+  }
+
   /** The way from one place on an edge to another along it, the shorter way round; null where strokes are to cross over. */
   wayRound(from: Point, to: Point, z: number): { places: Point[]; shape: Shape } | null {
     for (const shape of this.shapes) {

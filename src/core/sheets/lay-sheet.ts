@@ -106,7 +106,9 @@ class SheetLayer {
     private readonly bands: SheetBands | null,
     private readonly watch: LayingWatch,
   ) {
-    this.nozzle = new Nozzle(ways, sheet.optimise?.noNeedlessRetraction !== false);
+    this.nozzle = new Nozzle(ways, sheet.optimise?.noNeedlessRetraction !== false, (x0, y0, x1, y1, z) =>
+      keptOut.isCrossed(x0, y0, x1, y1, z),
+    );
     this.segments = new Segments(this.nozzle, keptOut);
     this.beads = new Beads(scope, ways.filamentDiameterMm);
     [this.slotZ, this.slotLayer, this.slotT, this.slotA, this.slotValue] = ["z", "layer", "t", "a", "value"].map(
@@ -401,12 +403,13 @@ class SheetLayer {
   }
 
   /** Index of the point at which a stroke begins: of a ring the nearest to where the nozzle stands, or the one that is named. */
-  private startOf({ start }: LayNode, place: Affine): number {
+  private startOf({ start, z }: LayNode, place: Affine): number {
     const { path } = this;
     if (!path.isClosed) return 0;
     const last = path.count - 1;
     if (start) return ((Math.round(start(this.scope.slots) * last) % last) + last) % last;
-    if (this.sheet.optimise?.nearestStart === false) return 0;
+    // What rises along the stroke rises from its beginning.
+    if (this.sheet.optimise?.nearestStart === false || z?.changes) return 0;
     const { x: nx, y: ny } = this.nozzle;
     let best = 0;
     let least = Infinity;

@@ -30,6 +30,7 @@ export interface LaidAs {
 export interface BeadNow {
   areaMm2: number;
   widthMm: number;
+  heightMm: number;
   speedMmS: number;
 }
 
@@ -48,6 +49,8 @@ export interface NozzleMoves {
   row: Uint32Array;
   fields: string[];
   stroke: Uint32Array;
+  /** Height of each stroke's bead where it begins, mm; by its number. */
+  beadHeights: number[];
   bareJump: BareJump | null;
   /** How often the nozzle went over a place that is kept out. */
   gaps: number;
@@ -77,12 +80,15 @@ export class Nozzle {
   private rowField: string | null = null;
   private gaps = 0;
   private bareJump: BareJump | null = null;
+  private readonly beadHeights: number[] = [];
   private backMm: number;
   private waiting: string[] = [];
 
   constructor(
     public ways: SheetWays,
     private readonly savesRetractions: boolean,
+    /** Whether a way at a height crosses a place that is kept out. */
+    private readonly crosses: (x0: number, y0: number, x1: number, y1: number, z: number) => boolean = () => false,
   ) {
     this.filamentArea = filamentAreaMm2(ways.filamentDiameterMm);
     this.x = ways.start.x;
@@ -118,6 +124,7 @@ export class Nozzle {
     const lengthMm = Math.sqrt(dx * dx + dy * dy + dz * dz);
     if (lengthMm < 1e-6) return;
     this.giveBack(as);
+    this.beadHeights[as.stroke] ??= bead.heightMm;
     this.ground.lay(this.x, this.y, x, y);
     this.add(x, y, z, (lengthMm * bead.areaMm2) / this.filamentArea, bead.speedMmS, as.kind, as);
   }
@@ -152,7 +159,9 @@ export class Nozzle {
       !this.ground.holds(this.x, this.y, x, y)
     )
       this.bareJump = { field: as.field, lengthMm: farMm, zMm: z };
-    const over = Math.max(z, this.z) + (isBack && farMm > 1e-4 ? hopMm : 0);
+    const low = Math.max(z, this.z);
+    const liftMm = this.crosses(this.x, this.y, x, y, low) ? Math.max(hopMm, GAP_HOP_MM) : isBack ? hopMm : 0;
+    const over = low + (farMm > 1e-4 ? liftMm : 0);
     if (over > this.z + 1e-6) this.add(this.x, this.y, over, 0, liftMmS, MoveKind.travel, as);
     if (farMm > 1e-4) this.add(x, y, over, 0, travelMmS, MoveKind.travel, as);
     if (over > z + 1e-6) this.add(x, y, z, 0, liftMmS, MoveKind.travel, as);
@@ -162,7 +171,9 @@ export class Nozzle {
   }
 
   take(): NozzleMoves {
-    const { tops, linesBeforeMove, bareJump, gaps } = this;
+    // Lines in the last row stand behind everything.
+    if (this.waiting.length > 0) this.linesBeforeMove.set(this.moves, this.waiting.join("\n"));
+    const { tops, linesBeforeMove, bareJump, gaps, beadHeights } = this;
     const layerStarts = [...this.layerStarts, this.moves];
     const moves = this.table.take();
     for (let i = 0; i + 1 < layerStarts.length; i++) moves.layer.fill(i, layerStarts[i], layerStarts[i + 1]);
@@ -174,6 +185,7 @@ export class Nozzle {
       row: this.rows.take(),
       fields: [...this.fields.keys()],
       stroke: this.strokes.take(),
+      beadHeights,
       bareJump,
       gaps,
     };

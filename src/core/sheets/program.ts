@@ -135,6 +135,9 @@ function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet, lineOfMov
   const end = fillTemplate(printer.endLines, values, "endLines");
   if (!end.ok) return end;
   const fan = settingFor("fan").say(spool.fanPercent, printer, 0);
+  // First layers are laid as the spool wants them: the fan comes in later.
+  const fanLayer = spool.fanFromLayer - 1;
+  const still = settingFor("fan").say(0, printer, 0);
   const out = new ByteWriter();
   const lines = (some: readonly string[]) => some.forEach((line) => out.line(line));
   lines(
@@ -152,13 +155,14 @@ function write({ sheet, printer, spool }: SheetInput, laid: LaidSheet, lineOfMov
   lines(start.value);
   const { x, y } = stateAfter(start.value, readingOf(printer));
   lines(["; positions absolute in mm, filament relative", "G21", "G90", "M83"]);
-  if (fan.ok) lines(fan.value);
+  const first = fanLayer > 0 ? still : fan;
+  if (first.ok) lines(first.value);
   // What the first stroke gives back was drawn back before it.
   if (printer.retractionMm > 0 && !printer.firmwareRetraction) {
     lines([`G1 E-${plainNumber(printer.retractionMm)} F${plainNumber(printer.retractionMmS * 60, 0)}`]);
   } else if (printer.firmwareRetraction) lines(["G10"]);
   writeMoves(out, laid.moves, laid.layerStarts, {
-    linesBefore: new Map(),
+    linesBefore: new Map(fanLayer > 0 && fan.ok ? [[fanLayer, fan.value]] : []),
     linesBeforeMove: laid.linesBeforeMove,
     tops: laid.tops,
     start: { x, y },

@@ -17,8 +17,10 @@ const OVERLAP_WIDTHS = 2;
 const STEP_MM = 0.5;
 /** Places are looked at every half millimetre: a bead's own hundredth is not seen. */
 const ROUNDING = 0.01;
-const MOST_LAYERS = 12;
-const MOST_PLACES = 60_000;
+/** So many places are looked at in all, layers far from one another first. */
+const MOST_PLACES = 300_000;
+/** Of a longer layer no more than so many are. */
+const MOST_IN_A_LAYER = 120_000;
 /** Beads side by side run within so much of the same direction (cosine). */
 const SIDE_BY_SIDE = 0.95;
 /** Along one stroke, places nearer than this many widths are its own next ones. */
@@ -26,6 +28,8 @@ const OWN_WIDTHS = 5;
 
 interface Places {
   count: number;
+  /** All of the layer is among them. */
+  isWhole: boolean;
   x: Float32Array;
   y: Float32Array;
   dx: Float32Array;
@@ -52,11 +56,16 @@ export const beadsBeside: SheetCheck = {
   run(context) {
     const { laid } = context;
     const layers = laid.tops.length;
-    const every = Math.max(1, Math.ceil(layers / MOST_LAYERS));
     let tight: Beside | null = null;
     let loose: Beside | null = null;
-    for (let layer = 0; layer < layers; layer += every) {
-      const found = besideIn(placesOf(context, layer), layer);
+    let left = MOST_PLACES;
+    let looked = 0;
+    for (const layer of spread(layers)) {
+      if (left <= 0) break;
+      const places = placesOf(context, layer);
+      left -= places.count;
+      if (places.isWhole) looked++;
+      const found = besideIn(places, layer);
       if (found.tight && (!tight || found.tight.share > tight.share)) tight = found.tight;
       if (found.loose && (!loose || found.loose.share > loose.share)) loose = found.loose;
     }
@@ -78,26 +87,50 @@ export const beadsBeside: SheetCheck = {
         message: `Beads side by side leave ${plainNumber(loose.share * 100, 0)} % of their width open between them: they do not touch.`,
       });
     }
+    if (looked < layers && findings.length === 0) {
+      findings.push({
+        check: "beads-beside",
+        severity: "note",
+        where: "whole print",
+        message: `Whether beads side by side touch was looked at in ${looked.toLocaleString("en")} of ${layers.toLocaleString("en")} layers, and is so there; it is too much to look at all of them.`,
+      });
+    }
     return findings;
   },
 };
+
+/** Layers in an order that spreads over all of them from the beginning. */
+function spread(layers: number): number[] {
+  const order: number[] = [];
+  const taken = new Uint8Array(layers);
+  for (let every = Math.max(1, Math.ceil(layers / 12)); order.length < layers; every = Math.max(1, every >> 1)) {
+    for (let layer = 0; layer < layers; layer += every) {
+      if (taken[layer]) continue;
+      taken[layer] = 1;
+      order.push(layer);
+    }
+  }
+  return order;
+}
 
 function placesOf({ laid, spool }: SheetContext, layer: number): Places {
   const { moves, layerStarts, tops, stroke } = laid;
   const filamentArea = filamentAreaMm2(spool.diameterMm);
   const heightMm = Math.max(0.05, layer === 0 ? tops[0] : Math.abs(tops[layer] - tops[layer - 1]));
+  const most = Math.min(MOST_IN_A_LAYER, placesIn(laid, layer));
   const places: Places = {
     count: 0,
-    x: new Float32Array(MOST_PLACES),
-    y: new Float32Array(MOST_PLACES),
-    dx: new Float32Array(MOST_PLACES),
-    dy: new Float32Array(MOST_PLACES),
-    width: new Float32Array(MOST_PLACES),
-    along: new Float32Array(MOST_PLACES),
-    stroke: new Uint32Array(MOST_PLACES),
-    move: new Uint32Array(MOST_PLACES),
-    begins: new Float32Array(MOST_PLACES),
-    ends: new Float32Array(MOST_PLACES),
+    isWhole: true,
+    x: new Float32Array(most),
+    y: new Float32Array(most),
+    dx: new Float32Array(most),
+    dy: new Float32Array(most),
+    width: new Float32Array(most),
+    along: new Float32Array(most),
+    stroke: new Uint32Array(most),
+    move: new Uint32Array(most),
+    begins: new Float32Array(most),
+    ends: new Float32Array(most),
   };
   const spans = new Map<number, { begins: number; ends: number }>();
   let along = 0;
@@ -115,7 +148,10 @@ function placesOf({ laid, spool }: SheetContext, layer: number): Places {
     const [ux, uy] = [mx / length, my / length];
     const width = beadWidthMm((moves.filamentMm[i] * filamentArea) / length, heightMm);
     for (; next < along + length; next += STEP_MM) {
-      if (places.count === MOST_PLACES) break;
+      if (places.count === most) {
+        places.isWhole = false;
+        break;
+      }
       const n = places.count++;
       places.x[n] = moves.x[i - 1] + ux * (next - along);
       places.y[n] = moves.y[i - 1] + uy * (next - along);
@@ -139,47 +175,76 @@ function placesOf({ laid, spool }: SheetContext, layer: number): Places {
   return places;
 }
 
+/** How many places a layer has at most. */
+function placesIn({ moves, layerStarts }: SheetContext["laid"], layer: number): number {
+  let lengthMm = 0;
+  let count = 0;
+  for (let i = Math.max(1, layerStarts[layer]); i < layerStarts[layer + 1]; i++) {
+    lengthMm += Math.hypot(moves.x[i] - moves.x[i - 1], moves.y[i] - moves.y[i - 1]);
+    count++;
+  }
+  return Math.ceil(lengthMm / STEP_MM) + count + 1;
+}
+
+/** Places by cells of a grid: those of cell `c` are `order[starts[c]]` to `order[starts[c + 1] - 1]`. */
+function gridOf({ count, x, y }: Places, cellMm: number) {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < count; i++) {
+    minX = Math.min(minX, x[i]);
+    maxX = Math.max(maxX, x[i]);
+    minY = Math.min(minY, y[i]);
+    maxY = Math.max(maxY, y[i]);
+  }
+  const columnOf = (mm: number) => Math.floor((mm - minX) / cellMm);
+  const rowOf = (mm: number) => Math.floor((mm - minY) / cellMm);
+  const [columns, rows] = count > 0 ? [columnOf(maxX) + 1, rowOf(maxY) + 1] : [1, 1];
+  const starts = new Uint32Array(columns * rows + 1);
+  for (let i = 0; i < count; i++) starts[rowOf(y[i]) * columns + columnOf(x[i]) + 1]++;
+  for (let c = 0; c < columns * rows; c++) starts[c + 1] += starts[c];
+  const next = starts.slice(0, -1);
+  const order = new Uint32Array(count);
+  for (let i = 0; i < count; i++) order[next[rowOf(y[i]) * columns + columnOf(x[i])]++] = i;
+  return { columns, rows, columnOf, rowOf, starts, order };
+}
+
 /** Neighbours of every place in a grid of cells as wide as the widest look. */
 function besideIn(places: Places, layer: number): { tight: Beside | null; loose: Beside | null } {
   const { count, x, y, dx, dy, width, stroke, move } = places;
   let widest = 0;
   for (let i = 0; i < count; i++) widest = Math.max(widest, width[i]);
-  const cellMm = Math.max(0.2, widest * APART_TO);
-  const cells = new Map<number, number[]>();
-  const keyOf = (column: number, row: number) => column * 100_003 + row;
-  for (let i = 0; i < count; i++) {
-    const key = keyOf(Math.floor(x[i] / cellMm), Math.floor(y[i] / cellMm));
-    const cell = cells.get(key);
-    if (cell) cell.push(i);
-    else cells.set(key, [i]);
-  }
+  const grid = gridOf(places, Math.max(0.2, widest * APART_TO));
   const pairs = new Map<number, Pair>();
+  // Neighbours along a stroke mostly have the same other one beside them.
+  let [lastKey, lastPair]: [number, Pair | null] = [-1, null];
   for (let i = 0; i < count; i++) {
     let nearest = Infinity;
     let other = -1;
-    const [column, row] = [Math.floor(x[i] / cellMm), Math.floor(y[i] / cellMm)];
-    for (let c = column - 1; c <= column + 1; c++) {
-      for (let r = row - 1; r <= row + 1; r++) {
-        for (const j of cells.get(keyOf(c, r)) ?? []) {
-          if (stroke[j] === stroke[i] && isOwnNext(places, i, j)) continue;
-          if (Math.abs(dx[i] * dx[j] + dy[i] * dy[j]) < SIDE_BY_SIDE) continue;
-          const [ox, oy] = [x[j] - x[i], y[j] - y[i]];
-          const ahead = Math.abs(ox * dx[i] + oy * dy[i]);
-          if (ahead > STEP_MM) continue;
-          const across = Math.abs(oy * dx[i] - ox * dy[i]);
-          // Had the other bead gone on, a place of it would lie nearer: it ends before or behind this one.
-          const apart = (ahead > STEP_MM / 2 ? Math.hypot(ahead, across) : across) / ((width[i] + width[j]) / 2);
-          if (apart >= nearest) continue;
-          nearest = apart;
-          other = j;
-        }
+    const [column, row] = [grid.columnOf(x[i]), grid.rowOf(y[i])];
+    const [xi, yi, dxi, dyi, widthI, strokeI] = [x[i], y[i], dx[i], dy[i], width[i], stroke[i]];
+    for (let r = Math.max(0, row - 1); r <= Math.min(grid.rows - 1, row + 1); r++) {
+      const firstCell = r * grid.columns + Math.max(0, column - 1);
+      const lastCell = r * grid.columns + Math.min(grid.columns - 1, column + 1);
+      for (let at = grid.starts[firstCell]; at < grid.starts[lastCell + 1]; at++) {
+        const j = grid.order[at];
+        const [ox, oy] = [x[j] - xi, y[j] - yi];
+        const ahead = Math.abs(ox * dxi + oy * dyi);
+        if (ahead > STEP_MM) continue;
+        const across = Math.abs(oy * dxi - ox * dyi);
+        // Had the other bead gone on, a place of it would lie nearer: it ends before or behind this one.
+        const apart = (ahead > STEP_MM / 2 ? Math.hypot(ahead, across) : across) / ((widthI + width[j]) / 2);
+        if (apart >= nearest) continue;
+        if (Math.abs(dxi * dx[j] + dyi * dy[j]) < SIDE_BY_SIDE) continue;
+        if (stroke[j] === strokeI && isOwnNext(places, i, j)) continue;
+        nearest = apart;
+        other = j;
       }
     }
     if (other < 0 || nearest > APART_TO) continue;
-    const [low, high] = stroke[i] < stroke[other] ? [stroke[i], stroke[other]] : [stroke[other], stroke[i]];
+    const [low, high] = strokeI < stroke[other] ? [strokeI, stroke[other]] : [stroke[other], strokeI];
     const key = low * 4_194_304 + high;
-    let pair = pairs.get(key);
+    let pair: Pair | null = key === lastKey ? lastPair : (pairs.get(key) ?? null);
     if (!pair) pairs.set(key, (pair = { least: Infinity, tightMm: 0, looseMm: 0, move: move[i] }));
+    [lastKey, lastPair] = [key, pair];
     if (nearest < pair.least) {
       pair.least = nearest;
       pair.move = move[i];

@@ -1,6 +1,5 @@
-import { findBridges } from "../../laid/over-air";
 import { plainNumber } from "../../units";
-import type { SheetCheck } from "./check";
+import { bridgesIn, SheetCheck } from "./check";
 
 /** Strands over air longer than this sag, mm. Common practice, no source. */
 const LONGEST_SPAN_MM = 60;
@@ -8,8 +7,8 @@ const LONGEST_SPAN_MM = 60;
 export const longSpan: SheetCheck = {
   key: "long-span",
   passes: "No strand over air is too long.",
-  run({ tables }) {
-    const over = findBridges(tables).filter(({ spanMm }) => spanMm > LONGEST_SPAN_MM);
+  run(context) {
+    const over = bridgesIn(context).filter(({ spanMm }) => spanMm > LONGEST_SPAN_MM);
     if (over.length === 0) return [];
     const [{ layer, spanMm }] = over;
     return [

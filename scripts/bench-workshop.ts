@@ -17,6 +17,8 @@ import { reportOf } from "../src/core/report/report";
 import { headOf } from "../src/core/shelf/printer";
 import { printerSchema } from "../src/core/shelf/printer-schema";
 import { demoPrinters } from "../src/server/demo/scenario";
+import { compareTraces } from "../src/core/trace/compare";
+import { TraceWalk } from "../src/core/trace/walk";
 import { median, row, timed } from "./bench-tools";
 import { writeLarge } from "./large-file";
 
@@ -74,6 +76,14 @@ async function main(): Promise<void> {
 
   const tables = readChunks(chunks, printer, { expectedBytes: MEGABYTES * 1e6 });
   const { report } = reportOf(tables, limitsFor(printer), headOf(printer));
+  const reading = timed(() => readChunks(chunks, printer, { expectedBytes: MEGABYTES * 1e6 }), 1);
+  const traced = timed(() => {
+    const walk = new TraceWalk(tables);
+    while (walk.next());
+  }, 1);
+  row("reading it and its trace ÷ reading it", ((reading + traced) / reading).toFixed(2), "aim ≤ 1.4");
+  const compared = timed(() => compareTraces(tables, tables, {}), 1);
+  row("two files held against each other at every bead ÷ reading one", (compared / reading).toFixed(2));
   const kinds = timed(() => kindsOf(tables), 1);
   row("kinds of line by geometry ÷ streaming", (kinds / streaming).toFixed(2));
   row("bridges ÷ streaming", (timed(() => findBridges(tables), 1) / streaming).toFixed(2));

@@ -5,8 +5,8 @@
 /** Millimetres in one inch, exactly. Source: NIST SP 811, appendix B. */
 export const MM_PER_INCH = 25.4;
 
-/** Two heights closer than this are one height: a thousandth of what a printer can be told. */
-export const HEIGHT_TOLERANCE_MM = 1e-6;
+/** Two heights closer than this are one height: what is left of a thousandth when it was written in inches. */
+export const HEIGHT_TOLERANCE_MM = 1.5e-3;
 
 /** Feed in mm/min, as programs carry it, to mm/s. */
 export function feedMmMinToMmS(feedMmMin: number): number {

@@ -3,12 +3,12 @@
  * one before it. How many comments there are says nothing: some makers say where layers end, some speak of every object of a layer, and
  * within a layer walls, supports and smoothed tops may lie at heights of their own.
  */
-import { roundTo } from "../units";
+import { HEIGHT_TOLERANCE_MM, roundTo } from "../units";
 import type { MarkerPlace, MarkerSeries } from "./markers";
 import { laysMaterial, MoveTable } from "./moves";
 
 /** Two moves lie in one layer if their heights differ by less, mm. */
-export const SAME_LAYER_MM = 0.0015;
+export const SAME_LAYER_MM = HEIGHT_TOLERANCE_MM;
 
 /** A stretch of moves at one height, or one turn of what climbs. */
 export interface Stretch {

@@ -119,8 +119,15 @@ class Comparison {
     // What is found wrong of a field at one bead mostly goes on: it is told where it begins.
     const going = new Set<Field>();
     while (has && !this.isOver && this.told < MOST_TOLD) {
-      const wrong = hasWanted ? this.wrongAt() : null;
       this.noteTop();
+      if (hasWanted && this.agrees()) {
+        if (going.size > 0) going.clear();
+        this.agreed++;
+        hasWanted = this.want();
+        has = is.next();
+        continue;
+      }
+      const wrong = hasWanted ? this.wrongAt() : null;
       if (wrong === null && !hasWanted) {
         if (!this.asked.brings?.(is.bead.layer)) this.tell("place", `lays more than there was${this.where(is.bead)}`);
         has = is.next();
@@ -230,6 +237,27 @@ class Comparison {
     );
   }
 
+  /** Whether all is as it must be at the bead it stands at: what nearly all beads are asked. */
+  private agrees(): boolean {
+    const [a, b] = [this.wanted, this.is.bead];
+    const { open } = a;
+    if (a.layer !== b.layer && !(open & bitOf.layer)) return false;
+    if (a.tool !== b.tool && !(open & bitOf.tool)) return false;
+    if (!(open & bitOf.place) && !isAtSame(a, b)) return false;
+    if (!(open & bitOf.filament) && !near(a.filamentMm, b.filamentMm, FILAMENT_MM, FILAMENT_SHARE)) return false;
+    if (!(open & bitOf.feed) && !near(a.feedMmS, b.feedMmS, FEED_MM_S, FEED_SHARE)) return false;
+    for (const slot of this.slots) {
+      const [wanted, is] = [a.set[slot], b.set[slot]];
+      if (wanted !== is && (wanted === wanted || is === is) && wanted !== ANYTHING) return false;
+    }
+    const [p, q] = [a.way, b.way];
+    // From bead to bead mostly nothing happens.
+    const isStill = p.moves === 0 && q.moves === 0 && p.standingMm === 0 && q.standingMm === 0;
+    const isSilent = p.waits === q.waits && p.shows === q.shows && p.says === q.says;
+    if (!isStill || !isSilent) return false;
+    return (this.asked.meets?.(a, b) ?? null) === null;
+  }
+
   /** What is not as it must be at the bead it stands at. */
   private wrongAt(): { field: Field; message: string }[] {
     const [a, b] = [this.wanted, this.is.bead];
@@ -240,14 +268,7 @@ class Comparison {
       say("layer", `lays in layer ${b.layer + 1} what belongs to layer ${a.layer + 1}`);
     }
     if (!isOpen("place")) {
-      const isThere =
-        near(a.x, b.x, PLACE_MM) &&
-        near(a.y, b.y, PLACE_MM) &&
-        near(a.z, b.z, PLACE_MM) &&
-        near(a.fromX, b.fromX, PLACE_MM) &&
-        near(a.fromY, b.fromY, PLACE_MM) &&
-        near(a.fromZ, b.fromZ, PLACE_MM);
-      if (!isThere) say("place", `lays ${sayPlaces(b)} and should lay ${sayPlaces(a)}`);
+      if (!isAtSame(a, b)) say("place", `lays ${sayPlaces(b)} and should lay ${sayPlaces(a)}`);
     }
     if (!isOpen("filament") && !near(a.filamentMm, b.filamentMm, FILAMENT_MM, FILAMENT_SHARE))
       say("filament", `feeds ${figure(b.filamentMm, 4)} mm of filament and should feed ${figure(a.filamentMm, 4)} mm`);
@@ -346,6 +367,14 @@ class Comparison {
   }
 
   private where = (bead: Bead) => ` (${sayPlaces(bead)})`;
+}
+
+/** Whether two beads lie at the same place. */
+function isAtSame(a: Bead, b: Bead): boolean {
+  const isThere = near(a.x, b.x, PLACE_MM) && near(a.y, b.y, PLACE_MM) && near(a.z, b.z, PLACE_MM);
+  return (
+    isThere && near(a.fromX, b.fromX, PLACE_MM) && near(a.fromY, b.fromY, PLACE_MM) && near(a.fromZ, b.fromZ, PLACE_MM)
+  );
 }
 
 const figure = (value: number, decimals = 2) => (Number.isFinite(value) ? plainNumber(value, decimals) : "–");

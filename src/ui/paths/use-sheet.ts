@@ -3,6 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import type { Sheet } from "@/core/sheets/sheet";
+import { fieldVisit } from "../common/field-visit";
 import { api } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
 import { keys } from "../common/keys";
@@ -39,7 +40,7 @@ export function useSheet(loaded: KeptSheet) {
   const { now, past, future, undo, redo } = history();
   // One and the same from render to render, so that what it is handed to is not drawn again.
   const change = useCallback(
-    (next: Partial<Sheet>, gesture = `change-${performance.now()}`) => {
+    (next: Partial<Sheet>, gesture = fieldVisit() ?? `change-${performance.now()}`) => {
       const { now: before, edit } = history.getState();
       edit({ sheet: { ...before.sheet, ...next } }, gesture);
     },

@@ -6,6 +6,7 @@ import type { Edit, LayerSpan } from "@/core/edits";
 import type { Finding } from "@/core/findings/finding";
 import { api } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
+import { fieldVisit } from "../common/field-visit";
 import { keys } from "../common/keys";
 import { expectOwn } from "../common/own-changes";
 import { useSaving } from "../common/saving";
@@ -56,9 +57,9 @@ export function useFileEditor(id: number, loaded: EditsAnswer) {
   });
   const { now, past, future, edit, undo, redo } = history();
   const { stack } = now;
-  /** `gesture`: changes of one drag are one step back. */
+  /** `gesture`: changes of one drag, or of one visit of a field, are one step back. */
   const change = useCallback(
-    (next: Edit[], gesture = `change-${performance.now()}`) => edit({ stack: next }, gesture),
+    (next: Edit[], gesture = fieldVisit() ?? `change-${performance.now()}`) => edit({ stack: next }, gesture),
     [edit],
   );
   // By value, for words come back in the order of the schema.

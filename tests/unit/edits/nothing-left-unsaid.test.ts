@@ -166,3 +166,16 @@ test("a tool's fan is not turned on where the file has it off", () => {
     else expect(fan).toBeGreaterThan(0);
   });
 });
+
+test("a plan from a height begins with the layer that lies on it, in inches too", () => {
+  // The top of the fourth layer is 0.0315 in, which is 0.8001 mm.
+  const inches = pieceText(
+    conventions.find(({ name }) => name === "inches")!,
+    { layers: 8 },
+  ).replace(/ Z0\.0315\d*/g, " Z0.0315");
+  const plan = { kind: "height-plan", changes: [{ from: { heightMm: 0.8 }, settings: { nozzleTemperature: 225 } }] };
+  const heats = interpret(edited(inches, parsed(plan)).after).beads.map(({ to, nozzleC }) => [to[2], nozzleC]);
+  expect(heats.filter(([, heat]) => heat === 225).reduce((low, [z]) => Math.min(low, z), Infinity)).toBeGreaterThan(
+    0.9,
+  );
+});

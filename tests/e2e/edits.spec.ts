@@ -44,11 +44,15 @@ test("edits are sentences: the fan off above a layer, a text on the screen, a st
   await page.getByRole("button", { name: "The fan", exact: true }).click();
   const edit = sentence(page);
   await edit.getByLabel("Where").selectOption({ label: "from layer" });
+  // The file's own comments count from 0; a layer keeps its place whichever way it is counted.
+  await expect(edit.getByLabel("From layer, counted from 0")).toHaveValue("1");
+  await edit.getByLabel("Layers count from").selectOption({ label: "counted from 1" });
+  await expect(edit.getByLabel("From layer, counted from 1")).toHaveValue("2");
   await edit.getByLabel("From layer, counted from 1").fill("10");
   await edit.getByLabel("To layer, counted from 1").fill("20");
   await expect(head(page, 1)).toContainText("2 lines");
   await expect(places(page).getByText("M107 ; cuchara: fan off from here")).toBeVisible();
-  await expect(places(page).getByText("2 mm, layer 10", { exact: true })).toBeVisible();
+  await expect(places(page).getByText("1.8 to 2 mm, layer 10", { exact: true })).toBeVisible();
 
   await begin(page, "screen");
   await edit.getByLabel("Text on the screen").fill("deck {{layer}} of {{layers}}");
@@ -293,6 +297,12 @@ test("a file of two materials: heats tool by tool, and the heater that was left 
   await page.getByLabel("Tool 0, while another is in").fill("170");
   await settled(page);
   await expectAccessible(page);
+  // Words of an edit in another order than the server gives them back are the same edit.
+  const waits = page.getByLabel(/nothing is waited for inside the print/);
+  await waits.check();
+  await settled(page);
+  await waits.uncheck();
+  await settled(page);
   const after = await fileOf(page);
   expect(after.startsWith("M104 T0 S215\nM104 T1 S210\nM109 T0 S215\n")).toBe(true);
   // Idle whenever the other comes in, and waited for whenever it comes back: in the second layer already at what holds later.
@@ -301,4 +311,32 @@ test("a file of two materials: heats tool by tool, and the heater that was left 
   expect(after.match(/S215/g)).toHaveLength(2);
   expect(after).toContain("M104 S235 T1");
   expect(after.trimEnd().split("\n").slice(-3)).toEqual(["M104 S0 T0", "M104 S0 T1", "M140 S0"]);
+});
+
+test("a file in the language of another printer is told; it is chosen beside the file, and edits speak its words", async ({
+  page,
+  request,
+}) => {
+  const text = slicedTube(12, (i) => (i === 2 ? `; turn ${i}\nM126 T0` : `; turn ${i}`)).replace("M107", "M127 T0");
+  const response = await request.post("/api/files?name=valve.gcode", {
+    data: Buffer.from(text),
+    headers: { "Content-Type": "application/octet-stream" },
+  });
+  const { id } = (await response.json()) as { id: number };
+  await request.put(`/api/files/${id}/edits`, { data: [{ kind: "fan", act: "off", fromLayer: 6, countsFrom: 1 }] });
+  await page.goto(`/workshop/${id}`);
+  const checks = page.getByRole("region", { name: "Checks" });
+  await expect(checks.getByText(/does not know it, and no edit changes it/)).toBeVisible();
+  const printers = (await (await request.get("/api/printers")).json()) as {
+    id: number;
+    name: string;
+    dialect: string;
+  }[];
+  const valve = printers.find(({ dialect }) => dialect === "valve")!;
+  await page.getByLabel("Which printer the file is for").selectOption({ label: valve.name });
+  await expect(page.getByRole("button", { name: `Send it to ${valve.name}` })).toBeVisible();
+  await expect(checks.getByText(/does not know it/)).toHaveCount(0);
+  await expect(checks.getByText(/lines of material are as they should be/)).toBeVisible();
+  const after = await (await request.get(`/api/files/${id}/gcode`)).text();
+  expect(after.match(/^M127.*from here$/gm)).toHaveLength(1);
 });

@@ -190,9 +190,13 @@ function coolLayers(edit: BridgesEdit, chosen: readonly Bridge[], { file, printe
   const { layers } = file.report;
   const isCool = new Uint8Array(layers.length);
   if (edit.cooler === 0) return isCool;
+  // Layers that are laid like any other are as hot as any other.
+  const isCareful = ({ feedPercent, flowPercent, fan }: OverAir) =>
+    feedPercent !== 100 || flowPercent !== 100 || fan !== undefined;
+  const count = Math.max(1, edit.layers.findLastIndex(isCareful) + 1);
   for (const { layer } of chosen) {
     const before = edit.layersBefore === "auto" ? layersToCool(layer, edit.cooler, layers, printer) : edit.layersBefore;
-    isCool.fill(1, Math.max(0, layer - before), Math.min(layers.length, layer + edit.layers.length));
+    isCool.fill(1, Math.max(0, layer - before), Math.min(layers.length, layer + count));
   }
   return isCool;
 }

@@ -4,6 +4,7 @@ import { Finding } from "../findings/finding";
 import { refuse } from "../result";
 import { bitOf } from "../trace/fields";
 import { plainNumber, sayDuration } from "../units";
+import type { LayerReport, ProgramReport } from "../report/report";
 import { EditKind } from "./edit";
 import { LineSplices } from "./line-splice";
 import { PlaceFinder } from "./scope";
@@ -71,17 +72,7 @@ export const display: EditKind<DisplayEdit> = {
     let cut = 0;
     for (const layer of layers) {
       const share = 1 - leftS / Math.max(1e-9, report.seconds);
-      const known: Record<(typeof displayParts)[number], string> = {
-        file: name.replace(/\.[^.]*$/, ""),
-        layer: String(layer.index + countsFrom),
-        layers: String(layers.length - 1 + countsFrom),
-        height: plainNumber(layer.zMm, 2),
-        left: sayDuration(leftS),
-        percent: String(Math.round(share * 100)),
-        nozzle: sayValue(report.settings.nozzleTemperature[layer.index]),
-        fan: sayValue(report.settings.fan[layer.index]),
-      };
-      const filled = text.replace(/\{\{\s*([^}]*?)\s*\}\}/g, (_, part: string) => known[part as keyof typeof known]);
+      const filled = filledFor(layer, leftS, { text, countsFrom }, report, name);
       const shown = onScreen(filled, printer);
       if (shown.length < filled.trim().length) cut++;
       else if (shown !== filled.trim()) mended++;
@@ -95,6 +86,49 @@ export const display: EditKind<DisplayEdit> = {
     return splices.outcome(mendings(mended, cut, printer.name));
   },
 };
+
+/** The text with what a layer knows. @param leftS seconds that are left where it opens */
+function filledFor(
+  { index, zMm }: LayerReport,
+  leftS: number,
+  { text, countsFrom }: Pick<DisplayEdit, "text" | "countsFrom">,
+  { layers, seconds, settings }: ProgramReport,
+  name: string,
+): string {
+  const known: Record<(typeof displayParts)[number], string> = {
+    file: name.replace(/\.[^.]*$/, ""),
+    layer: String(index + countsFrom),
+    layers: String(layers.length - 1 + countsFrom),
+    height: plainNumber(zMm, 2),
+    left: sayDuration(leftS),
+    percent: String(Math.round((1 - leftS / Math.max(1e-9, seconds)) * 100)),
+    nozzle: sayValue(settings.nozzleTemperature[index]),
+    fan: sayValue(settings.fan[index]),
+  };
+  return text.replace(/\{\{\s*([^}]*?)\s*\}\}/g, (_, part: string) => known[part as keyof typeof known] ?? "");
+}
+
+/** The longest of the texts that the layers of a file come to; layers are asked here and there where there are many. */
+export function longestText(
+  edit: Pick<DisplayEdit, "text" | "countsFrom">,
+  report: ProgramReport,
+  name: string,
+): string {
+  const every = Math.max(1, Math.floor(report.layers.length / MOST_ASKED));
+  let longest = "";
+  let leftS = report.seconds;
+  for (const layer of report.layers) {
+    const filled =
+      layer.index % every === 0 || layer.index === report.layers.length - 1
+        ? filledFor(layer, leftS, edit, report, name)
+        : "";
+    if (filled.length > longest.length) longest = filled;
+    leftS -= layer.seconds;
+  }
+  return longest;
+}
+
+const MOST_ASKED = 200;
 
 /** The text as the printer's screen shows it: in letters it has, no longer than it is. */
 export function onScreen(

@@ -339,6 +339,8 @@ export const tasks = {
     tools: TaskTools,
   ): Result<{
     layers: ProofLayer[];
+    /** How long it takes, s. */
+    seconds: number;
     mismatches: Mismatch[];
     wrong: string[];
     differences: Proof["differences"];
@@ -358,6 +360,7 @@ export const tasks = {
     const isPlanned = applied.value.planned.length > 0;
     return succeed({
       layers: proofLayers(tables, byLayer),
+      seconds: moveSeconds(tables.moves, tables.events, limitsFor(printer)).reduce((sum, s) => sum + s, 0),
       mismatches: mismatches
         .slice(0, 500)
         .map((one) => ({ ...one, commanded: Number.isNaN(one.commanded) ? -1 : one.commanded })),

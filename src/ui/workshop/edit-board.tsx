@@ -133,7 +133,7 @@ function Chosen({ page, index, refused, onPut, onMoved }: ChosenProps) {
       <div className={styles.sentence} data-off={edit.off || undefined}>
         {isSaid(edit) ? (
           sentenceFor(edit.kind).blanks({
-            ...{ edit, report, printer, fileId: file.id, index, version: answer.version },
+            ...{ edit, report, printer, fileId: file.id, fileName: file.name, index, version: answer.version },
             onChange: (next) => onPut(index, next),
           })
         ) : (

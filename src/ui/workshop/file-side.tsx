@@ -11,7 +11,7 @@ import { Findings } from "../common/findings";
 import { usePrinters } from "../common/queries";
 import { useAct } from "../common/use-act";
 import { EditSets, MergeCard } from "./opened-later";
-import { ProofCard } from "./proof-card";
+import { ProofCard, useOutcomeSeconds } from "./proof-card";
 import type { FilePageState } from "./use-file-page";
 import { Problem } from "../common/problem";
 
@@ -31,12 +31,16 @@ export function FileSide({ page }: { page: FilePageState }) {
 function FileCard({ page }: { page: FilePageState }) {
   const { report, waiting, changedLines, problem } = page;
   const { filament, waits } = report;
+  const outcomeS = useOutcomeSeconds(page.file.id, proofVersion(page));
   return (
     <section className="card" aria-label="This file">
       <h2>This file</h2>
       <Facts
         rows={[
           ["Time", sayDuration(report.seconds)],
+          outcomeS === null || Math.abs(outcomeS - report.seconds) < 1
+            ? null
+            : ["With the edits", sayDuration(outcomeS)],
           waits.heatings === 0 ? null : ["Heating up, about", sayDuration(waits.heatingSeconds)],
           ...filament.map(({ tool, mm }): [string, string] => [
             filament.length > 1 ? `Filament, tool ${tool}` : "Filament",
@@ -50,6 +54,10 @@ function FileCard({ page }: { page: FilePageState }) {
     </section>
   );
 }
+
+/** What a proof holds for: the edits the server answered last; null while others wait. */
+const proofVersion = ({ waiting, problem, answer, stack }: FilePageState): string | null =>
+  waiting || problem !== null || !stack.some(({ off }) => !off) ? null : JSON.stringify(answer.stack);
 
 /** The printer a file is for: it is read, and edited, in that one's language. */
 function PrinterChoice({ page: { file, printer, changePrinter } }: { page: FilePageState }) {
@@ -125,7 +133,7 @@ function TakenOut({ page: { stack, change, answer } }: { page: FilePageState }) 
 }
 
 function Checks({ page }: { page: FilePageState }) {
-  const { file, stack, answer, changes, problem, waiting, mend } = page;
+  const { file, stack, answer, changes, problem, mend } = page;
   const isClean = answer.findings.length === 0 && changes.length === 0;
   return (
     <section className="card" aria-label="Checks">
@@ -140,7 +148,7 @@ function Checks({ page }: { page: FilePageState }) {
       <ProofCard
         fileId={file.id}
         sizeBytes={file.sizeBytes}
-        version={waiting ? null : JSON.stringify(answer.stack)}
+        version={proofVersion(page)}
         planned={stack.some(({ off }) => !off)}
         lastEdit={stack.findLastIndex(({ off }) => !off)}
         onGo={page.leadsTo}

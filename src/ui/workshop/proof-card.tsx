@@ -10,12 +10,20 @@ import { Place } from "../common/findings";
 import { keys } from "../common/keys";
 
 interface Proof {
+  /** How long the edited file takes. */
+  seconds: number;
   mismatches: { key: SettingKey; layer: number; zMm: number; planned: number; commanded: number }[];
   /** What is not as it must be, in sentences. */
   wrong: string[];
   /** Those of them that a line of material shows; `edit` counts from 0. */
   differences: { where: string; message: string; edit: number }[];
   passed: string[];
+}
+
+/** How long the edited file takes, s, once it was read back; null before. */
+export function useOutcomeSeconds(fileId: number, version: string | null): number | null {
+  const proof = useQuery<Proof>({ queryKey: keys.fileProof(fileId, version), enabled: false });
+  return version === null ? null : (proof.data?.seconds ?? null);
 }
 
 /** So many sentences about what is wrong are shown. */

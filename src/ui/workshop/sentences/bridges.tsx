@@ -151,7 +151,14 @@ const useBridges = (fileId: number, index: number, version: number) =>
   });
 
 /** The layers over air as a bridging trial has them. */
-function AsInTrial({ edit, printer, fileId, index, version, onChange }: Omit<SentenceProps<Bridges>, "report">) {
+function AsInTrial({
+  edit,
+  printer,
+  fileId,
+  index,
+  version,
+  onChange,
+}: Omit<SentenceProps<Bridges>, "report" | "fileName">) {
   const bridges = useBridges(fileId, index, version).data ?? [];
   const trials = (useTrials().data ?? []).filter(({ kind }) => kind === "bridging");
   const { act } = useAct();
@@ -174,7 +181,13 @@ function AsInTrial({ edit, printer, fileId, index, version, onChange }: Omit<Sen
 }
 
 /** The bridges of the file as this edit finds it, each with a tick. */
-function Found({ edit, fileId, index, version, onChange }: Omit<SentenceProps<Bridges>, "report" | "printer">) {
+function Found({
+  edit,
+  fileId,
+  index,
+  version,
+  onChange,
+}: Omit<SentenceProps<Bridges>, "printer" | "report" | "fileName">) {
   const id = useId();
   const bridges = useBridges(fileId, index, version);
   if (bridges.error) return <p className="field-error">{bridges.error.message}</p>;

@@ -1,5 +1,6 @@
 "use client";
-import { displayParts, onScreen } from "@/core/edits/display";
+import { displayParts, longestText, onScreen } from "@/core/edits/display";
+import type { SavedPrinter } from "../../common/api";
 import { Choice } from "../../common/choice";
 import { TextField } from "../../common/text-field";
 import type { Sentence } from "./sentence";
@@ -9,7 +10,7 @@ export const displaySentence: Sentence<"display"> = {
   words: "screen message text progress layer number M117 M73",
   short: () => "display",
   fresh: () => ({ kind: "display", text: "{{layer}}/{{layers}} {{left}}", countsFrom: 1 }),
-  blanks: ({ edit, report, printer, onChange }) => (
+  blanks: ({ edit, report, printer, fileName, onChange }) => (
     <>
       The screen shows
       <TextField
@@ -37,24 +38,17 @@ export const displaySentence: Sentence<"display"> = {
         and how far it is
       </label>
       <span className="dim">
-        {printer && `On ${printer.name}: “${onScreen(sample(edit.text, report.layers.length), printer)}”. `}
-        Parts: {displayParts.map((part) => `{{${part}}}`).join(" ")}
+        {printer && sayLongest(longestText(edit, report, fileName), printer)} Parts:{" "}
+        {displayParts.map((part) => `{{${part}}}`).join(" ")}
       </span>
     </>
   ),
 };
 
-/** The text with made-up figures, as long as real ones. */
-function sample(text: string, layers: number): string {
-  const known: Record<string, string> = {
-    file: "tower",
-    layer: "12",
-    layers: String(layers),
-    height: "2.4",
-    left: "1 h 5 min",
-    percent: "42",
-    nozzle: "215",
-    fan: "40",
-  };
-  return text.replace(/\{\{\s*([^}]*?)\s*\}\}/g, (all, part: string) => known[part] ?? all);
+/** The longest line as the printer shows it, and what of it is not seen. */
+function sayLongest(text: string, printer: SavedPrinter): string {
+  const shown = onScreen(text, printer);
+  const lost = text.trim().length - shown.length;
+  const cut = lost > 0 ? ` The last ${lost} of its ${text.trim().length} letters are not seen: shorten the text.` : "";
+  return `The longest on ${printer.name}: “${shown}”.${cut}`;
 }

@@ -10,6 +10,7 @@ export interface SentenceProps<T> {
   printer: SavedPrinter | null;
   /** The file it lies over, its place in the stack (from 0), and the version of the stack the server answered last. */
   fileId: number;
+  fileName: string;
   index: number;
   version: number;
   onChange(edit: T): void;

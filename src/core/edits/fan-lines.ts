@@ -9,7 +9,7 @@ import { freshState } from "../machine/state";
 import type { Result } from "../result";
 import { settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
-import { clamp } from "../units";
+import { clamp, plainNumber } from "../units";
 
 const M = 77;
 const MOST_DUTY = 255;
@@ -55,8 +55,11 @@ export function sayFan(
   return settingFor("fan").say(percent, asNamed, index);
 }
 
-/** The same for a duty (0–255) that a state holds; none where the printer cannot be told so. */
+/**
+ * The same for a duty (0–255) that a state holds, as it was: also one that hardly turns a fan. None where the printer cannot be told so.
+ */
 export function sayFanDuty(duty: number, printer: Printer, which: { index: number; isNamed: boolean }): string[] {
   const said = sayFan((duty * 100) / MOST_DUTY, printer, which);
-  return said.ok ? said.value : [];
+  if (!said.ok) return [];
+  return said.value.map((line) => line.replace(/^(M106\b.*\bS)[\d.]+/, `$1${plainNumber(duty, 2)}`));
 }

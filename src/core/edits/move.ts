@@ -10,7 +10,6 @@ import { EditContext, EditKind } from "./edit";
 import { LineSplices } from "./line-splice";
 import { decodeLine } from "./line-text";
 import { PARKS } from "./pause";
-import { mustBe } from "./must-be";
 import { PlaceFinder } from "./scope";
 
 export interface MoveEdit {
@@ -62,16 +61,6 @@ export const move: EditKind<MoveEdit> = {
       },
       end: (end) => void (end.open |= bitsOf("place", "travel", "travelFeed")),
     };
-  },
-  proves(edit, before, after, context) {
-    const [from, to] = [before.report.bounds, after.report.bounds];
-    if (!from || !to) return [];
-    const by = edit.byMm ?? toCentre({ ...context, file: before });
-    return [
-      ...mustBe("The left side of the print", to.minX, from.minX + by.x, 0.001, "mm"),
-      ...mustBe("The front of the print", to.minY, from.minY + by.y, 0.001, "mm"),
-      ...mustBe("The top of the print", to.maxZ, from.maxZ + by.z, 0.001, "mm"),
-    ];
   },
   apply(edit, context) {
     const { file, printer } = context;

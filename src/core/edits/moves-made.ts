@@ -19,14 +19,14 @@ export const movesMadeKeys = [
 /** Each in the unit of its setting; NaN where nothing was said. */
 export type MovesMade = Record<(typeof movesMadeKeys)[number], number>;
 
-/** What a state holds, of the tool that is in. */
-export function movesMadeIn(state: Readonly<MachineState>): MovesMade {
+/** What a state holds, of the tool that is in or of another. */
+export function movesMadeIn(state: Readonly<MachineState>, tool = state.tool): MovesMade {
   return {
     acceleration: state.printAccelerationMmS2,
     jerk: state.jerkMmS.x,
     junctionDeviation: state.junctionDeviationMm,
-    pressureAdvance: state.pressureAdvanceS[state.tool] ?? NaN,
-    flowFactor: state.flowPercent[state.tool] ?? NaN,
+    pressureAdvance: state.pressureAdvanceS[tool] ?? NaN,
+    flowFactor: state.flowPercent[tool] ?? NaN,
     speedFactor: state.speedPercent,
   };
 }

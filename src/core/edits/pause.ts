@@ -1,13 +1,14 @@
 /** A stop at a height: parked, said on the display, waited for a person, and gone on exactly where it was. */
 import { z } from "zod";
+import { follow } from "../gcode/follow";
 import { readingOf } from "../machine/reading";
 import type { MachineState } from "../machine/state";
 import { refuse } from "../result";
 import { outsideBedMm } from "../shelf/printer";
 import { bitsOf } from "../trace/fields";
 import { plainNumber } from "../units";
+import { asCounted } from "./as-counted";
 import { EditContext, EditKind } from "./edit";
-import { sayFanDuty } from "./fan-lines";
 import { onScreen } from "./display";
 import { LineSplices } from "./line-splice";
 import { layersOf } from "./scope";
@@ -58,6 +59,7 @@ export const PARKS = "; parks";
 /** Drawn back and lifted so far while it stands. Common practice, no source. */
 const DRAW_BACK_MM = 2;
 const LIFT_MM = 10;
+const NOBODY_KNOWS = -1;
 /** How fast: drawing back, lifting, parking, mm/s. */
 const [DRAW_MM_S, LIFT_MM_S, PARK_MM_S] = [30, 10, 100];
 
@@ -122,47 +124,44 @@ export const pause: EditKind<PauseEdit> = {
   },
 };
 
-/** Everything is said in millimetres and put back as it was: position, filament, feed, modes, heat and fan. */
+/** Drawn back, lifted and parked in millimetres; behind the wait everything is as the file counts on it. */
 function pauseLines(
   { park, message, beep }: PauseEdit,
   state: MachineState,
-  context: EditContext,
+  { printer }: EditContext,
   layer: number,
 ): string[] {
   const number = (value: number) => plainNumber(value, 3);
-  const { x, y } = { x: state.x - state.offsetX, y: state.y - state.offsetY };
   const lift = park?.liftMm ?? LIFT_MM;
-  const words = onScreen(message?.trim() || "Paused", context.printer) || "Paused";
-  return [
-    `; cuchara: pause before layer ${layer + 1}`,
+  const words = onScreen(message?.trim() || "Paused", printer) || "Paused";
+  const away = [
     ...(state.unitMm === 1 ? [] : ["G21"]),
     "G91",
     "M83",
     `G1 E-${DRAW_BACK_MM} F${60 * DRAW_MM_S}`,
     `G1 Z${number(lift)} F${60 * LIFT_MM_S}`,
     ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F${60 * PARK_MM_S} ${PARKS}`] : []),
+  ];
+  const reading = readingOf(printer);
+  const stands = structuredClone(state);
+  for (const line of away) follow(stands, line, reading);
+  const { tool } = state;
+  const fan = reading.fanPerTool ? tool : 0;
+  // A person may have changed heat and fan meanwhile: they are said whatever they were.
+  stands.nozzleC[tool] = NaN;
+  if (state.fanDuty[fan] >= 0) stands.fanDuty[fan] = NOBODY_KNOWS;
+  const back = asCounted({ state: stands, drawnMm: DRAW_BACK_MM }, { state, drawnMm: 0 }, printer, {
+    waits: true,
+    overMm: stands.z,
+  });
+  return [
+    `; cuchara: pause before layer ${layer + 1}`,
+    ...away,
     `M117 ${words}`,
     ...(beep ? ["M300 S880 P300"] : []),
     `M0 ${words}`,
-    ...heatLines(context, state),
-    ...(park ? [`G0 X${number(x)} Y${number(y)} F${60 * PARK_MM_S}`, "G91", "M83"] : []),
-    `G1 Z-${number(lift)} F${60 * LIFT_MM_S}`,
-    `G1 E${DRAW_BACK_MM} F${60 * DRAW_MM_S}`,
-    state.relative ? "G91" : "G90",
-    // Some printers take G90 and G91 for the filament as well: its mode is said behind them.
-    state.relativeE ? "M83" : "M82",
-    ...(state.unitMm === 1 ? [] : ["G20"]),
-    ...(state.feedMmMin > 0 ? [`G1 F${number(state.feedMmMin / state.unitMm)}`] : []),
+    // Where it parked stays where it is, and so does the way back from there.
+    ...back,
     "; cuchara: goes on",
-  ];
-}
-
-/** A person may have changed heat and fan meanwhile: they are as the file has them when it goes on. */
-function heatLines({ printer }: EditContext, { tool, nozzleC, fanDuty }: MachineState): string[] {
-  const { fanPerTool } = readingOf(printer);
-  const index = fanPerTool ? tool : 0;
-  return [
-    ...(nozzleC[tool] > 0 ? [`M109 S${plainNumber(nozzleC[tool])}`] : []),
-    ...(fanDuty[index] >= 0 ? sayFanDuty(fanDuty[index], printer, { index, isNamed: fanPerTool }) : []),
   ];
 }

@@ -5,10 +5,9 @@ import { refuse } from "../result";
 import { EventKind } from "../machine/event-kind";
 import { bitOf, slotOf } from "../trace/fields";
 import { plainNumber, roundTo } from "../units";
-import type { EditContext, EditKind, SeenFile } from "./edit";
+import type { EditContext, EditKind } from "./edit";
 import { LineSplices } from "./line-splice";
 import { LineKindFinder } from "./line-kinds";
-import { mustBe } from "./must-be";
 import { asItIs, MoveRewriter, Share } from "./rewrite-moves";
 import { WayTimes } from "./way-times";
 import { layersOf, PlaceFinder, Scope, scopeFields } from "./scope";
@@ -51,13 +50,6 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
   return {
     label,
     schema: schemaOf(kind, kinds),
-    proves(edit, before, after) {
-      // What single kinds of line lay is not in the report; the whole of a layer is.
-      const scope = layersOf(edit, before);
-      if (kind !== "scale-flow" || edit.lines || edit.by === "factors" || !scope.ok) return [];
-      const of = ({ report }: SeenFile) => report.layers[scope.value.first].filamentMm;
-      return mustBe("Filament of the first layer there", of(after), (of(before) * edit.percent) / 100, 0.02, "mm");
-    },
     asks(edit, context) {
       const scope = layersOf(edit, context.file);
       if (!scope.ok || edit.percent === 100) return {};

@@ -1,6 +1,7 @@
 /** The file's start or end lines replaced by the printer's own: filled in with the file's heats, and everything else as the print needs it. */
 import { z } from "zod";
-import { MoveKind } from "../gcode/moves";
+import type { MoveTable } from "../gcode/moves";
+import { readProgram } from "../gcode/read";
 import { EventKind } from "../machine/event-kind";
 import type { Line } from "../gcode/scan";
 import { readingOf } from "../machine/reading";
@@ -11,13 +12,12 @@ import { templateValuesOf } from "../printing/template-values";
 import { refuse, Result, succeed } from "../result";
 import { ANYTHING } from "../trace/compare";
 import { bitsOf, kindOfSlot } from "../trace/fields";
-import { plainNumber } from "../units";
+import { asCounted, Counted } from "./as-counted";
 import { openUnsaid, WAY } from "./asked";
 import { EditContext, EditKind, SeenFile, valueAt } from "./edit";
-import { sayFanDuty } from "./fan-lines";
 import { LineSplices } from "./line-splice";
 import { decodeLine } from "./line-text";
-import { movesMadeIn, sayMovesMade } from "./moves-made";
+import { drawnBehind } from "./relay";
 import { differsInText } from "./same-text";
 import { PlaceFinder } from "./scope";
 
@@ -182,7 +182,9 @@ function startOf(context: EditContext, values: TemplateValues): Result<string[]>
   if (wanted.offsetX !== 0 || wanted.offsetY !== 0 || wanted.offsetZ !== 0) {
     return refuse("The start names a position anew (G92): the print behind it counts on that.", "start");
   }
-  const got = stateAfter(filled.value, readingOf(printer));
+  const reading = readingOf(printer);
+  const { moves } = readProgram(filled.value.join("\n") + "\n", { reading, asksProgram: false });
+  const got = { state: stateAfter(filled.value, reading), drawnMm: drawnBackIn(moves, Infinity) };
   return succeed([
     `; cuchara: start lines of ${printer.name}`,
     ...filled.value,
@@ -200,37 +202,21 @@ function endOf({ file, printer }: EditContext, values: TemplateValues): Result<s
   return succeed([...(unitMm === 1 ? [] : ["G21"]), ...(relative ? ["G90"] : []), ...filled.value]);
 }
 
-function asItWas({ file, printer }: EditContext, wanted: MachineState, got: MachineState): string[] {
-  const { unitMm } = wanted;
-  const number = (value: number) => plainNumber(value, 5);
-  const { moves } = file.tables();
-  const openLine = file.report.printFrom.line;
-  let drawnBackMm = 0;
-  for (let i = 0; moves.line[i] < openLine; i++) {
-    if (moves.kind[i] === MoveKind.retract || moves.kind[i] === MoveKind.restore) drawnBackMm -= moves.filamentMm[i];
-  }
-  const fans = Math.max(1, wanted.fanDuty.length, got.fanDuty.length);
-  const { fanPerTool } = readingOf(printer);
-  const fanLines = Array.from({ length: fans }, (_, index) =>
-    sayFanDuty(wanted.fanDuty[index] || 0, printer, { index, isNamed: index > 0 || fanPerTool }),
-  ).flat();
-  const heats = wanted.nozzleC.flatMap((heatC, tool) =>
-    heatC > 0 && got.nozzleC[tool] !== heatC && tool < printer.tools
-      ? [`M109 S${plainNumber(heatC)}${printer.tools > 1 ? ` T${tool}` : ""}`]
-      : [],
+/** What the print counts on, behind the printer's own lines; the way to its first bead brings the nozzle there. */
+function asItWas({ file, printer }: EditContext, wanted: MachineState, got: Counted): string[] {
+  return asCounted(
+    got,
+    { state: wanted, drawnMm: drawnBackIn(file.tables().moves, file.report.printFrom.line) },
+    printer,
+    {
+      waits: true,
+    },
   );
-  return [
-    ...(wanted.bedC > 0 && got.bedC !== wanted.bedC ? [`M190 S${plainNumber(wanted.bedC)}`] : []),
-    ...heats,
-    ...(wanted.tool !== got.tool ? [`T${wanted.tool}`] : []),
-    unitMm === 1 ? "G21" : "G20",
-    "G90",
-    wanted.relativeE ? "M83" : "M82",
-    ...(drawnBackMm > 0.01 ? ["G92 E0", `G1 E-${number(drawnBackMm / unitMm)} F${number(1800 / unitMm)}`] : []),
-    `G92 E${number((wanted.e - wanted.offsetE) / unitMm)}`,
-    ...(wanted.drawnBack && !got.drawnBack ? ["G10"] : []),
-    ...fanLines,
-    ...sayMovesMade(movesMadeIn(wanted), movesMadeIn(got), printer, wanted.tool),
-    `G1 F${number(wanted.feedMmMin / unitMm)}`,
-  ];
+}
+
+/** How much filament is drawn back by moves in front of a line (from 0), mm. */
+function drawnBackIn({ count, line, kind, filamentMm }: MoveTable, before: number): number {
+  let drawnMm = 0;
+  for (let i = 0; i < count && line[i] < before; i++) drawnMm = drawnBehind(drawnMm, kind[i], filamentMm[i]);
+  return drawnMm > 0.01 ? drawnMm : 0;
 }

@@ -11,9 +11,10 @@ import type { Printer } from "@/core/shelf/printer";
 import { interpret } from "../helpers/beads";
 import { conventions, pieceText } from "../helpers/conventions";
 import { ladle } from "../helpers/demo";
-import { edited, tryEdits } from "../helpers/edits";
+import { edited, proved, tryEdits } from "../helpers/edits";
 import { twoTools } from "../helpers/edit-samples";
 import { bytesOf, textOf } from "../helpers/programs";
+import { slicedIn } from "../helpers/sliced-habits";
 
 const parsed = (edit: object): Edit[] => editsSchema.parse([edit]);
 const MM_PER_MM = 0.0338;
@@ -178,4 +179,11 @@ test("a plan from a height begins with the layer that lies on it, in inches too"
   expect(heats.filter(([, heat]) => heat === 225).reduce((low, [z]) => Math.min(low, z), Infinity)).toBeGreaterThan(
     0.9,
   );
+});
+
+test("the proof of a move says nothing about what stays where it was: a line that fills the nozzle", () => {
+  const { text } = slicedIn({ comments: "from 0", primeMm: 0.2, layers: 6 });
+  const { wrong, passed } = proved(text, [{ kind: "move", byMm: { x: 20, y: 5, z: 0 } }]);
+  expect(wrong).toEqual([]);
+  expect(passed[0]).toMatch(/^All [\d,]+ lines of material are as they should be/);
 });

@@ -148,12 +148,14 @@ export function applyEdits(
   const findings: Finding[] = [];
   const planned: PlannedForTool[] = [];
   let isChanged = false;
+  let behind: SeenFile | null = null;
   for (const [index, edit] of edits.entries()) {
     if (edit.off) {
       counts.push({ kind: edit.kind, changedLines: 0, places: [] });
       continue;
     }
-    if (isChanged) seen = file.read(splices);
+    if (isChanged) seen = behind ?? file.read(splices);
+    behind = null;
     isChanged = true;
     const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
     const outcome = kind.apply(edit, { file: seen, printer, name });
@@ -174,7 +176,8 @@ export function applyEdits(
     }
     counts.push({ kind: edit.kind, changedLines: linesChanged(set.value), places: layersChanged(set.value) });
     const before = seen;
-    onStep?.(edit, before, () => file.read(splices));
+    // Read once for who looks at it and for the edit that comes next.
+    onStep?.(edit, before, () => (behind ??= file.read(splices)));
   }
   return succeed({ splices, edits: counts, findings, planned });
 }

@@ -2,13 +2,19 @@
  * The proof of a stack of edits: each is held against the file as it found it, bead by bead. What it was asked for is there, and nothing
  * else differs.
  */
+import { Result, succeed } from "../result";
 import type { Printer } from "../shelf/printer";
 import { Compared, compareTraces, Difference, untouched } from "../trace/compare";
 import type { Field } from "../trace/fields";
-import { applyEdits, Edit, EditableFile, kindOf } from ".";
+import { AppliedEdits, applyEdits, Edit, EditableFile, kindOf } from ".";
 import type { SeenFile } from "./edit";
 
 export interface Proof {
+  /** What the stack wants, layer by layer. */
+  planned: AppliedEdits["planned"];
+  /** All edits in one, and the file behind the last of them. */
+  splices: AppliedEdits["splices"];
+  after: SeenFile;
   /** Sentences for what is not as it must be. */
   wrong: string[];
   /** Those of them that a bead shows, with their places: the lines are those of the file behind the edit. */
@@ -56,18 +62,21 @@ function unclear({ report: before }: SeenFile, { report: after }: SeenFile): str
   return [`Line ${after.assumedE.line + 1} leaves it open whether filament counts from where it stands or from zero.`];
 }
 
-/** Proves a stack that was applied. @param name the file's */
-export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): Proof {
-  const proof: Proof = { wrong: [], differences: [], passed: [] };
+/** Applies a stack and proves it; refused as applying it is. @param name the file's */
+export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): Result<Proof> {
+  const [wrong, passed]: [string[], string[]] = [[], []];
+  const differences: Proof["differences"] = [];
   const touched = new Set<Field>();
   let beads = 0;
+  let after = file.original;
   const isAlone = edits.filter(({ off }) => !off).length === 1;
-  applyEdits(edits, file, printer, name, (edit, before, seeAfter) => {
-    const proved = proveOne(edit, before, seeAfter(), printer, name);
+  const applied = applyEdits(edits, file, printer, name, (edit, before, seeAfter) => {
+    after = seeAfter();
+    const proved = proveOne(edit, before, after, printer, name);
     // Of several edits each is named by what it is called.
     const said = (sentence: string) => (isAlone ? sentence : `${kindOf(edit).label}: ${sentence}`);
-    proof.wrong.push(...proved.wrong.map(said));
-    proof.differences.push(
+    wrong.push(...proved.wrong.map(said));
+    differences.push(
       ...proved.differences.map((one) => ({ ...one, message: said(one.message), edit: edits.indexOf(edit) })),
     );
     const alone = new Set(untouched(proved));
@@ -75,9 +84,9 @@ export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: 
     for (const { field } of proved.differences) touched.add(field);
     beads = proved.beads;
   });
-  if (beads > 0 && proof.wrong.length === 0) {
-    proof.passed.push(`All ${beads.toLocaleString("en")} lines of material are as they should be.`);
-  }
-  for (const { fields, sentence } of kept) if (!fields.some((field) => touched.has(field))) proof.passed.push(sentence);
-  return proof;
+  if (!applied.ok) return applied;
+  if (beads > 0 && wrong.length === 0)
+    passed.push(`All ${beads.toLocaleString("en")} lines of material are as they should be.`);
+  for (const { fields, sentence } of kept) if (!fields.some((field) => touched.has(field))) passed.push(sentence);
+  return succeed({ wrong, differences, passed, planned: applied.value.planned, splices: applied.value.splices, after });
 }

@@ -346,25 +346,32 @@ export const tasks = {
     differences: Proof["differences"];
     passed: string[];
   }> {
-    const { edits, printer, sizeBytes } = input;
+    const { edits, printer } = input;
     const file = editableFile(input, tools);
-    const applied = applyEdits(edits, file, printer, input.name);
-    if (!applied.ok) return applied;
-    const chunks = splicedChunks(chunksOf(input, tools)(), JSON.parse(input.splices) as SpliceSet);
-    const tables = readChunks(chunks, printer, { expectedBytes: sizeBytes }, progressOf(sizeBytes, tools));
+    const proved = proveEdits(edits, file, printer, input.name);
+    if (!proved.ok) return proved;
+    const proof = proved.value;
+    const tables = proof.after.tables();
     const { byLayer } = settingsByLayer(tables);
-    const mismatches = applied.value.planned.flatMap(({ tool, planned }) =>
+    const mismatches = proof.planned.flatMap(({ tool, planned }) =>
       comparePlan(tables.layers, settingsByLayer(tables, tool).byLayer, planned, printer),
     );
-    const proof = proveEdits(edits, file, printer, input.name);
-    const isPlanned = applied.value.planned.length > 0;
+    const isPlanned = proof.planned.length > 0;
     return succeed({
       layers: proofLayers(tables, byLayer),
       seconds: moveSeconds(tables.moves, tables.events, limitsFor(printer)).reduce((sum, s) => sum + s, 0),
       mismatches: mismatches
         .slice(0, 500)
         .map((one) => ({ ...one, commanded: Number.isNaN(one.commanded) ? -1 : one.commanded })),
-      wrong: proof.wrong,
+      wrong: [
+        ...proof.wrong,
+        // What is handed out is what was kept when the edits were laid; it must be what they come to.
+        ...(JSON.stringify(proof.splices) === input.splices
+          ? []
+          : [
+              "The file that is kept was made by an earlier version of this program. Change an edit, and it is made anew.",
+            ]),
+      ],
       differences: proof.differences,
       passed: [
         ...(mismatches.length === 0 && isPlanned ? ["Every layer commands what the plan says."] : []),

@@ -25,9 +25,12 @@ export function tryEdits(text: string, edits: Edit[], printer: Printer = ladle):
   return applyEdits(edits, editable(text, printer), printer);
 }
 
-/** What the proof says of the stack. */
-export const proved = (text: string, edits: Edit[], printer: Printer = ladle): Proof =>
-  proveEdits(edits, editable(text, printer), printer);
+/** What the proof says of the stack; fails if the edits are refused. */
+export function proved(text: string, edits: Edit[], printer: Printer = ladle): Proof {
+  const proof = proveEdits(edits, editable(text, printer), printer);
+  if (!proof.ok) throw new Error(proof.message);
+  return proof.value;
+}
 
 export interface Edited extends AppliedEdits {
   after: string;

@@ -5,55 +5,16 @@ import { applySplices } from "@/core/edits/splice";
 import { readProgram } from "@/core/gcode/read";
 import { Printer } from "@/core/shelf/printer";
 import { Convention, conventions, pieceText } from "../helpers/conventions";
-import { ladle, printers } from "../helpers/demo";
+import { ladle } from "../helpers/demo";
+import { editSamples, SAMPLE_LAYERS, twoTools, wide } from "../helpers/edit-samples";
 import { edited, proved, tryEdits } from "../helpers/edits";
 import { bytesOf, textOf } from "../helpers/programs";
 
-const twoTools = printers.find(({ tools }) => tools > 1)!;
 const printerFor = (form: Convention): Printer => (form.tools ? twoTools : ladle);
-/** A wide nozzle, for insides of two layers at once. */
-const wide = (printer: Printer): Printer => ({ ...printer, nozzleMm: 0.6, highestFlowMm3S: 30 });
 
-const LAYERS = 8;
-const scope = fc
-  .tuple(fc.integer({ min: 1, max: LAYERS }), fc.integer({ min: 1, max: LAYERS }))
-  .map(([a, b]) => ({ fromLayer: Math.min(a, b), toLayer: Math.max(a, b), countsFrom: 1 as const }));
-
-/** A sample of every kind, with a scope where it takes one. */
-const kinds: Record<string, fc.Arbitrary<object>> = {
-  fan: fc.tuple(scope, fc.constantFrom("off", "scale", "cap")).map(([where, act]) => ({
-    ...where,
-    ...{ kind: "fan", act, percent: 50 },
-  })),
-  find: scope.map((where) => ({
-    kind: "find",
-    find: { command: "G1" },
-    scope: where,
-    act: { comment: "looked at" },
-  })),
-  "scale-speed": fc
-    .tuple(scope, fc.constantFrom(undefined, ["outer-wall"], ["sparse", "travel"]), fc.integer({ min: 20, max: 180 }))
-    .map(([where, lines, percent]) => ({ kind: "scale-speed", percent, lines, ...where })),
-  "scale-flow": fc
-    .tuple(scope, fc.integer({ min: 60, max: 140 }))
-    .map(([where, percent]) => ({ kind: "scale-flow", percent, ...where })),
-  "speed by factors": scope.map((where) => ({ kind: "scale-speed", percent: 60, by: "factors", ...where })),
-  display: fc.constant({ kind: "display", text: "{{layer}}/{{layers}}", countsFrom: 1 }),
-  waits: fc.constant({ kind: "waits", inside: true, order: true }),
-  pause: fc.integer({ min: 2, max: LAYERS }).map((layer) => ({
-    kind: "pause",
-    at: { layer, countsFrom: 1 },
-    park: { x: 10, y: 10, liftMm: 5 },
-  })),
-  move: fc.record({ x: fc.integer({ min: -20, max: 20 }), y: fc.integer({ min: -20, max: 20 }) }).map((byMm) => ({
-    kind: "move",
-    byMm: { ...byMm, z: 0 },
-  })),
-  tools: fc.constant({ kind: "tools", tools: [{ tool: 0, firstC: 215, laterC: 205 }], allOff: true }),
-  "start-end": fc.constant({ kind: "start-end", start: true, end: true }),
-  "outer-walls": fc.constant({ kind: "outer-walls", passes: 2 }),
-  "inside as one": fc.constant({ kind: "outer-walls", insideEvery: 2 }),
-};
+const LAYERS = SAMPLE_LAYERS;
+/** Nothing of these pieces is laid over air, and a plan may rewrite within lines. */
+const { bridges: _bridges, plan: _plan, ...kinds } = editSamples;
 
 /** What cannot be done with a convention is refused with a sentence that says why. */
 const refusals: [kind: RegExp, form: RegExp, message: RegExp][] = [

@@ -6,21 +6,21 @@ import { refuse, Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
 import { EditKind, PlannedForTool, SeenFile } from "./edit";
-import { bridges, BridgesEdit } from "./bridges";
-import { display, DisplayEdit } from "./display";
-import { fan, FanEdit } from "./fan";
-import { find, FindEdit } from "./find";
-import { heightPlan, HeightPlanEdit } from "./height-plan";
-import { liftOut, LiftOutEdit } from "./lift-out";
-import { move, MoveEdit } from "./move";
-import { outerWalls, OuterWallsEdit } from "./outer-walls";
-import { pause, PauseEdit } from "./pause";
-import { scaleFlow, ScaleFlowEdit } from "./scale-flow";
-import { scaleSpeed, ScaleSpeedEdit } from "./scale-speed";
+import { bridges, BridgesEdit } from "./kinds/bridges";
+import { display, DisplayEdit } from "./kinds/display";
+import { fan, FanEdit } from "./kinds/fan";
+import { find, FindEdit } from "./kinds/find";
+import { heightPlan, HeightPlanEdit } from "./kinds/height-plan";
+import { liftOut, LiftOutEdit } from "./kinds/lift-out";
+import { move, MoveEdit } from "./kinds/move";
+import { outerWalls, OuterWallsEdit } from "./kinds/outer-walls";
+import { pause, PauseEdit } from "./kinds/pause";
+import { scaleFlow, ScaleFlowEdit } from "./kinds/scale-flow";
+import { scaleSpeed, ScaleSpeedEdit } from "./kinds/scale-speed";
 import { compose, linesIn, noSplices, Splice, SpliceSet, spliceSet } from "./splice";
-import { startEnd, StartEndEdit } from "./start-end";
-import { tools, ToolsEdit } from "./tools";
-import { waits, WaitsEdit } from "./waits";
+import { startEnd, StartEndEdit } from "./kinds/start-end";
+import { tools, ToolsEdit } from "./kinds/tools";
+import { waits, WaitsEdit } from "./kinds/waits";
 
 const kinds = {
   "height-plan": heightPlan,

@@ -1,5 +1,5 @@
 import type { Edit } from ".";
-import type { LiftOutEdit } from "./lift-out";
+import type { LiftOutEdit } from "./kinds/lift-out";
 
 /** The stack with one more lift-out, first of all; one of the same kind grows by its settings instead of standing twice. */
 export function withLiftOut(stack: readonly Edit[], edit: LiftOutEdit): Edit[] {

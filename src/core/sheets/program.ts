@@ -1,6 +1,6 @@
 /** A sheet as a finished program, read back from its own text and checked. */
 import { checkFile } from "../checks/file";
-import { headClearance } from "../checks/head-clearance";
+import { headClearance } from "../checks/of-programs/head-clearance";
 import { Finding, Mend, worstFirst } from "../findings/finding";
 import { stateAfter } from "../gcode/follow";
 import { ProgramTables, readProgram } from "../gcode/read";

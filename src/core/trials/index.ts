@@ -1,16 +1,16 @@
 /** All trial kinds, in the order of work. A new one is one file and one line here. */
-import { acceleration } from "./acceleration";
-import { bridging } from "./bridging";
-import { cornering } from "./cornering";
-import { extrusion } from "./extrusion";
-import { fan } from "./fan";
-import { flow } from "./flow";
+import { acceleration } from "./kinds/acceleration";
+import { bridging } from "./kinds/bridging";
+import { cornering } from "./kinds/cornering";
+import { extrusion } from "./kinds/extrusion";
+import { fan } from "./kinds/fan";
+import { flow } from "./kinds/flow";
 import { TrialKind } from "./kind";
-import { pressureAdvance } from "./pressure-advance";
-import { retraction } from "./retraction";
-import { retractionMatrix } from "./retraction-matrix";
-import { speed } from "./speed";
-import { temperature } from "./temperature";
+import { pressureAdvance } from "./kinds/pressure-advance";
+import { retraction } from "./kinds/retraction";
+import { retractionMatrix } from "./kinds/retraction-matrix";
+import { speed } from "./kinds/speed";
+import { temperature } from "./kinds/temperature";
 
 export const trialKinds = {
   temperature,

@@ -1,5 +1,5 @@
 /** What the extruder and the firmware cannot do is said: by arithmetic done here again, and by plain counting of what passes the gear. */
-import { gearPasses } from "@/core/checks/gear-passes";
+import { gearPasses } from "@/core/checks/of-trials/gear-passes";
 import { accelerationCeiling } from "@/core/firmware/values/ceiling";
 import { Finding } from "@/core/findings/finding";
 import { outOfReach, sayOutOfReach } from "@/core/heightplan/reach";

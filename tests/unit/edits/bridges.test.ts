@@ -1,6 +1,6 @@
 /** Bridges laid with care, and outer walls finer than the inside: on whole pieces, held against figures of their own. */
 import { Edit, editsSchema } from "@/core/edits";
-import { layersToCool } from "@/core/edits/bridges";
+import { layersToCool } from "@/core/edits/kinds/bridges";
 import { laysMaterial } from "@/core/gcode/moves";
 import { readProgram } from "@/core/gcode/read";
 import { findBridges } from "@/core/laid/over-air";

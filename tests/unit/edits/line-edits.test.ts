@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { checkFile } from "@/core/checks/file";
 import { applyEdits, Edit, editsSchema } from "@/core/edits";
-import { onScreen } from "@/core/edits/display";
+import { onScreen } from "@/core/edits/kinds/display";
 import { linesOf, searchLines, changedLines } from "@/core/edits/look";
 import { readChunks, seeFile } from "@/core/edits/see-file";
 import { MOST_SPLICES } from "@/core/gcode/bounds";

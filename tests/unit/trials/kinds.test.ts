@@ -1,4 +1,4 @@
-import { readSpots, wrongSpots } from "@/core/checks/spots-differ";
+import { readSpots, wrongSpots } from "@/core/checks/of-trials/spots-differ";
 import { laysMaterial, MoveKind } from "@/core/gcode/moves";
 import { readProgram } from "@/core/gcode/read";
 import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";

@@ -1,7 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { useId } from "react";
-import type { OverAir } from "@/core/edits/bridges";
+import type { OverAir } from "@/core/edits/kinds/bridges";
 import { bridgesOfTrial } from "@/core/trials/bridges-of-trial";
 import type { Trial } from "@/core/trials/trial";
 import { plainNumber } from "@/core/units";

@@ -1,5 +1,5 @@
 "use client";
-import { displayParts, longestText, onScreen } from "@/core/edits/display";
+import { displayParts, longestText, onScreen } from "@/core/edits/kinds/display";
 import type { SavedPrinter } from "../../common/api";
 import { Choice } from "../../common/choice";
 import { TextField } from "../../common/text-field";

@@ -1,5 +1,5 @@
 "use client";
-import type { FanEdit } from "@/core/edits/fan";
+import type { FanEdit } from "@/core/edits/kinds/fan";
 import { Choice } from "../../common/choice";
 import { NumberField } from "../../common/number-field";
 import { ScopeFields } from "./scope-fields";

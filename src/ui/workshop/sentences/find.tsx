@@ -1,5 +1,5 @@
 "use client";
-import type { FindEdit } from "@/core/edits/find";
+import type { FindEdit } from "@/core/edits/kinds/find";
 import { Choice } from "../../common/choice";
 import { NumberField } from "../../common/number-field";
 import { TextField } from "../../common/text-field";

@@ -1,5 +1,5 @@
 "use client";
-import type { ToolsEdit } from "@/core/edits/tools";
+import type { ToolsEdit } from "@/core/edits/kinds/tools";
 import { NumberField } from "../../common/number-field";
 import type { Sentence } from "./sentence";
 import styles from "./sentence.module.css";

@@ -1,0 +1,146 @@
+/** The whole print somewhere else on the bed: absolute moves between its start and its end. */
+import { z } from "zod";
+import { withWord, writtenFigure } from "../../gcode/line-change";
+import { Line } from "../../gcode/scan";
+import { refuse } from "../../result";
+import { bedCentre, outsideBedMm } from "../../shelf/printer";
+import { bitsOf } from "../../trace/fields";
+import { plainNumber, roundTo } from "../../units";
+import { EditContext, EditKind } from "../edit";
+import { LineSplices } from "../line-splice";
+import { decodeLine } from "../line-text";
+import { PARKS } from "./pause";
+import { PlaceFinder } from "../scope";
+
+export interface MoveEdit {
+  kind: "move";
+  byMm?: { x: number; y: number; z: number };
+  /** To the middle of the bed. */
+  centre?: true;
+}
+
+const figure = z
+  .number({ error: "By how far must be a number in mm" })
+  .min(-1000, "No bed is that large")
+  .max(1000, "No bed is that large")
+  .default(0);
+
+const schema = z
+  .strictObject({
+    kind: z.literal("move"),
+    byMm: z.strictObject({ x: figure, y: figure, z: figure }).optional(),
+    centre: z.literal(true).optional(),
+  })
+  .refine(({ byMm, centre }) => (byMm === undefined) !== (centre === undefined), {
+    message: "Say by how far, or to the centre",
+  }) as unknown as z.ZodType<MoveEdit>;
+
+const [G, X, Y, Z, E] = [71, 88, 89, 90, 69];
+
+export const move: EditKind<MoveEdit> = {
+  label: "move",
+  schema,
+  asks(edit, context) {
+    const by = edit.byMm ?? toCentre(context);
+    let isInside = false;
+    return {
+      bead(bead) {
+        if (bead.layer < 0) return true;
+        bead.x += by.x;
+        bead.y += by.y;
+        bead.z += by.z;
+        bead.fromX += by.x;
+        bead.fromY += by.y;
+        bead.fromZ += by.z;
+        bead.way.lowestMm += by.z;
+        bead.way.highestMm += by.z;
+        // The way into the print comes from where it came from, and where a person is waited for it stays where that is.
+        if (!isInside || bead.way.says !== 0) bead.open |= bitsOf("travel", "travelFeed");
+        isInside = true;
+        return true;
+      },
+      end: (end) => void (end.open |= bitsOf("place", "travel", "travelFeed")),
+    };
+  },
+  apply(edit, context) {
+    const { file, printer } = context;
+    const { bounds, lineEnd, layers, printFrom } = file.report;
+    if (!bounds) return refuse("The file lays nothing, so there is nothing to move.");
+    const by = edit.byMm ?? toCentre(context);
+    const corners = [bounds.minX, bounds.maxX].flatMap((x) =>
+      [bounds.minY, bounds.maxY].map((y) => outsideBedMm(printer, x + by.x, y + by.y)),
+    );
+    if (Math.max(...corners) > 0.01) {
+      return refuse(
+        `The print would stand ${plainNumber(Math.max(...corners), 1)} mm outside the bed of ${printer.name}.`,
+        edit.centre ? "centre" : "byMm",
+      );
+    }
+    if (by.z < 0 && layers[0].zMm - layers[0].heightMm + by.z < -0.01)
+      return refuse("The print would go through the bed.", "byMm.z");
+    const start = file.stateBefore(printFrom.byte);
+    let { relative, unitMm } = start;
+    const splices = new LineSplices(lineEnd, this.label);
+    let problem: string | null = null;
+    // Behind a height that the end names itself, its figures count from there.
+    let isNamedAnew = false;
+    const place = new PlaceFinder(file);
+    file.walk(
+      (line) => {
+        place.at(line.number);
+        // Raised, the print is higher than its end counts on: what lifts the nozzle there lifts it as much further.
+        const isEnd = place.part === "end" && by.z > 0 && !isNamedAnew;
+        if ((place.part !== "print" && !isEnd) || problem !== null) return;
+        const code =
+          line.commandCount > 0 && line.letters[0] === G
+            ? line.values[0]
+            : line.commandCount === 0 && line.wordCount > 0
+              ? 1
+              : NaN;
+        if (code === 90 || code === 91) relative = code === 91;
+        else if (code === 20 || code === 21) unitMm = code === 20 ? 25.4 : 1;
+        else if (code === 92 && isEnd) isNamedAnew = line.has(Z) || line.wordCount === 1;
+        else if (code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
+          problem = `Line ${line.number + 1} names a position anew (G92): the print cannot be moved behind it.`;
+        }
+        if (relative || !(code >= 0 && code <= 3)) return;
+        const text = decodeLine(line);
+        if (text.endsWith(PARKS)) return;
+        splices.replace(line, [shifted(line, text, isEnd ? { x: 0, y: 0, z: by.z } : by, unitMm)], place.layer);
+      },
+      { moves: true },
+    );
+    if (problem !== null) return refuse(problem);
+    const isNowhere = by.x !== 0 || by.y !== 0 || by.z !== 0;
+    if (isNowhere && splices.list.length === 0) {
+      return refuse("The print counts its places from where the nozzle stands (G91): there is nothing in it to move.");
+    }
+    return splices.outcome([], { mustAll: true });
+  },
+};
+
+function toCentre({ file: { report }, printer }: EditContext): { x: number; y: number; z: number } {
+  const centre = bedCentre(printer);
+  const { minX, maxX, minY, maxY } = report.bounds!;
+  return { x: roundTo(centre.x - (minX + maxX) / 2, 3), y: roundTo(centre.y - (minY + maxY) / 2, 3), z: 0 };
+}
+
+const shifts = [
+  { letter: X, name: "x" },
+  { letter: Y, name: "y" },
+  { letter: Z, name: "z" },
+] as const;
+
+/** The line with its positions shifted; each figure keeps at least the decimals it has. */
+function shifted(line: Line, text: string, by: { x: number; y: number; z: number }, unitMm: number): string {
+  let changed = text;
+  for (const { letter, name } of shifts) {
+    if (by[name] === 0 || !line.has(letter)) continue;
+    const word = String.fromCharCode(letter);
+    const written = writtenFigure(changed, word);
+    if (written === null) continue;
+    const decimals = Math.max(unitMm === 1 ? 3 : 5, written.split(".")[1]?.length ?? 0);
+    changed = withWord(changed, word, plainNumber(roundTo(Number(written) + by[name] / unitMm, decimals), decimals));
+  }
+  return changed;
+}

@@ -24,6 +24,7 @@ function lines(
   layers: number,
   spansOf: (layer: number) => [number, number][],
   across: (layer: number) => boolean,
+  offsetOf: (layer: number) => number = () => 0,
 ): string {
   const text = ["M104 S215", "M109 S215", "G28", "G90", "M83"];
   for (let layer = 1; layer <= layers; layer++) {
@@ -31,7 +32,7 @@ function lines(
     for (const [from, to] of spansOf(layer)) {
       const count = across(layer) ? Math.round((to - from) / 0.45) : 22;
       for (let n = 0; n <= count; n++) {
-        const at = across(layer) ? from + 0.225 + 0.45 * n : 100 + 0.45 * n;
+        const at = across(layer) ? from + 0.225 + 0.45 * n : 100 + 0.45 * n + offsetOf(layer);
         if (across(layer) && at > to) break;
         const [a, b] = across(layer)
           ? [`X${at.toFixed(3)} Y100`, `X${at.toFixed(3)} Y110`]
@@ -57,12 +58,15 @@ describe("a deck over two posts", () => {
     ["filled along the strands", false],
     ["filled across them", true],
   ])("posts %s: all strands are found", (_, isAcross) => {
-    const text = lines(9, deck(30, 8), (layer) => isAcross && layer <= 8);
+    // The strands lie over the seams of the lines below them.
+    const half = (layer: number) => (layer > 8 ? 0.225 : 0);
+    const text = lines(9, deck(30, 8), (layer) => isAcross && layer <= 8, half);
     const found = findBridges(readProgram(text));
     expect(found.map(({ layer, stretches }) => [layer, stretches.length])).toEqual([[8, 23]]);
     // The gap as it was written, but for the roundness of the beads at its edges.
-    expect(found[0].spanMm).toBeGreaterThan(29);
-    expect(found[0].spanMm).toBeLessThan(30.5);
+    // The outermost strand over seams has a line on one side only.
+    const spans = found[0].stretches.map(({ spanMm }) => spanMm);
+    expect(spans.filter((mm) => mm > 29 && mm < 30.5).length).toBeGreaterThanOrEqual(22);
   });
 
   test.each([8, 12, 16])(

@@ -10,8 +10,8 @@ interface Wish {
   [field: string]: unknown;
 }
 
-function built({ items, ...change }: Wish): BuiltSheet {
-  const sheet = buildSheet({ sheet: sheetOf(items, change), printer: ladle, spool: saffron });
+function built({ items, ...change }: Wish, spool = saffron): BuiltSheet {
+  const sheet = buildSheet({ sheet: sheetOf(items, change), printer: ladle, spool });
   if (!sheet.ok) throw new Error(`${sheet.field}: ${sheet.message}`);
   return sheet.value;
 }
@@ -132,9 +132,11 @@ describe("what stands on what", () => {
   });
 
   test("first layers are laid as the spool wants them: the fan comes in with the layer it says", () => {
-    const text = textOf(built({ items: [up("5", "0.2", [ring()])] }).bytes);
-    const fans = interpret(text).beads.map(({ to, fan }) => [to[2], fan > 0] as const);
-    for (const [z, blows] of fans.slice(-100)) expect(blows).toBe(z > 0.2 * (saffron.fanFromLayer - 1) + 0.1);
+    const late = { ...saffron, fanFromLayer: 3 };
+    const text = textOf(built({ items: [up("5", "0.2", [ring()])] }, late).bytes);
+    const laid = interpret(text).beads.filter(({ to: [x, y] }) => Math.abs(Math.hypot(x - 110, y - 110) - 20) < 0.1);
+    expect(new Set(laid.map(({ to }) => to[2])).size).toBe(5);
+    for (const { to, fan } of laid) expect([to[2], fan > 0]).toEqual([to[2], to[2] > 0.5]);
   });
 });
 

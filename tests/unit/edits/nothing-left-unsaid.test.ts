@@ -25,11 +25,19 @@ function lines(
   spansOf: (layer: number) => [number, number][],
   across: (layer: number) => boolean,
   offsetOf: (layer: number) => number = () => 0,
+  hasWalls = false,
 ): string {
   const text = ["M104 S215", "M109 S215", "G28", "G90", "M83"];
   for (let layer = 1; layer <= layers; layer++) {
     text.push(`; layer ${layer}`);
     for (const [from, to] of spansOf(layer)) {
+      // A wall at each end, across the lines.
+      for (const x of hasWalls && layer < layers ? [from, to] : []) {
+        text.push(
+          `G0 X${x} Y100 Z${(layer * 0.2).toFixed(2)} F6000`,
+          `G1 X${x} Y110 E${(10 * MM_PER_MM).toFixed(4)} F1500`,
+        );
+      }
       const count = across(layer) ? Math.round((to - from) / 0.45) : 22;
       for (let n = 0; n <= count; n++) {
         const at = across(layer) ? from + 0.225 + 0.45 * n : 100 + 0.45 * n + offsetOf(layer);
@@ -60,7 +68,7 @@ describe("a deck over two posts", () => {
   ])("posts %s: all strands are found", (_, isAcross) => {
     // The strands lie over the seams of the lines below them.
     const half = (layer: number) => (layer > 8 ? 0.225 : 0);
-    const text = lines(9, deck(30, 8), (layer) => isAcross && layer <= 8, half);
+    const text = lines(9, deck(30, 8), (layer) => isAcross && layer <= 8, half, true);
     const found = findBridges(readProgram(text));
     expect(found.map(({ layer, stretches }) => [layer, stretches.length])).toEqual([[8, 23]]);
     // The gap as it was written, but for the roundness of the beads at its edges.

@@ -340,3 +340,21 @@ test("a file in the language of another printer is told; it is chosen beside the
   const after = await (await request.get(`/api/files/${id}/gcode`)).text();
   expect(after.match(/^M127.*from here$/gm)).toHaveLength(1);
 });
+
+test("what the proof finds is said with its layer and line, and leads there", async ({ page, request }) => {
+  const { id } = await opened(request, "spoiled.gcode");
+  await request.put(`/api/files/${id}/edits`, { data: [{ kind: "fan", act: "off", fromLayer: 6, countsFrom: 1 }] });
+  // No edit is known that is wrong: the answer is spoiled on its way.
+  const message = "Layer 9, line 120 has the fan set to 100 % instead of 0 %.";
+  await page.route(`**/api/files/${id}/proof`, async (route) => {
+    const answer = (await (await route.fetch()).json()) as object;
+    const differences = [{ field: "fan", layer: 8, line: 119, where: "layer 9, line 120", message, edit: 0 }];
+    await route.fulfill({ json: { ...answer, wrong: [message], differences } });
+  });
+  await page.goto(`/workshop/${id}`);
+  const checks = page.getByRole("region", { name: "Checks" });
+  await expect(checks.getByText(message)).toBeVisible();
+  await checks.getByRole("button", { name: "layer 9, line 120" }).click();
+  await expect(page.getByRole("tab", { name: "Program" })).toHaveAttribute("aria-selected", "true");
+  await expect(page.getByLabel("Line", { exact: true })).toHaveValue("120");
+});

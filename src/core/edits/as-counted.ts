@@ -23,10 +23,10 @@ export interface Bringing {
   overMm?: number;
 }
 
-/** How fast, mm/min: drawing back, lifting, going across. Common practice, no source. */
-const DRAW_MM_MIN = 1800;
-const LIFT_MM_MIN = 600;
-const GO_MM_MIN = 6000;
+/** How fast: drawing back and giving back, lifting, going across, mm/s. Common practice, no source. */
+export const DRAW_MM_S = 30;
+export const LIFT_MM_S = 10;
+export const GO_MM_S = 100;
 const SAME_MM = 1e-6;
 
 /**
@@ -34,8 +34,8 @@ const SAME_MM = 1e-6;
  * moves are made, how filament is named, and the feed.
  *
  * @example
- * asCounted({ state: stateAfter(["G91"]), drawnMm: 0 }, { state: stateAfter(["G90", "M83"]), drawnMm: 0 }, printer, { waits: false });
- * // ["G90", "M83", …]
+ * const same = { state: { ...freshState(), relativeE: true, feedMmMin: 1800 }, drawnMm: 1 };
+ * asCounted(same, same, printer, { waits: true, overMm: 5 }); // ["G90", "M83", "G1 F1800"]
  */
 export function asCounted(from: Counted, to: Counted, printer: Printer, { waits, overMm }: Bringing): string[] {
   const [is, wanted] = [from.state, to.state];
@@ -81,10 +81,10 @@ function placeLines(is: Readonly<MachineState>, wanted: Readonly<MachineState>, 
   const isAcross = is.x !== wanted.x || is.y !== wanted.y;
   const over = isAcross ? Math.max(is.z, wanted.z, overMm) : wanted.z;
   return [
-    ...(over > is.z + SAME_MM ? [`G0 Z${z(over)} F${LIFT_MM_MIN}`] : []),
-    ...(isAcross ? [`G0 X${x(wanted.x)} Y${y(wanted.y)} F${GO_MM_MIN}`] : []),
+    ...(over > is.z + SAME_MM ? [`G0 Z${z(over)} F${60 * LIFT_MM_S}`] : []),
+    ...(isAcross ? [`G0 X${x(wanted.x)} Y${y(wanted.y)} F${60 * GO_MM_S}`] : []),
     ...(Math.abs(over - wanted.z) > SAME_MM || (!isAcross && wanted.z < is.z)
-      ? [`G0 Z${z(wanted.z)} F${LIFT_MM_MIN}`]
+      ? [`G0 Z${z(wanted.z)} F${60 * LIFT_MM_S}`]
       : []),
   ];
 }
@@ -92,7 +92,7 @@ function placeLines(is: Readonly<MachineState>, wanted: Readonly<MachineState>, 
 function drawnLines({ state: is, drawnMm: isMm }: Counted, { state: wanted, drawnMm }: Counted): string[] {
   const fedMm = isMm - drawnMm;
   return [
-    ...(Math.abs(fedMm) > SAME_MM ? [`G1 E${plainNumber(fedMm, 5)} F${DRAW_MM_MIN}`] : []),
+    ...(Math.abs(fedMm) > SAME_MM ? [`G1 E${plainNumber(fedMm, 5)} F${60 * DRAW_MM_S}`] : []),
     ...(is.drawnBack === wanted.drawnBack ? [] : [wanted.drawnBack ? "G10" : "G11"]),
   ];
 }

@@ -8,13 +8,12 @@ import { freshState } from "../machine/state";
 import { settingFor, SettingKey } from "../settings";
 import { Bead } from "../trace/bead";
 import { ANYTHING } from "../trace/compare";
-import { bitOf, bitsOf, Field, fieldOfSlot, fields, kindOfSlot, setFields, slotOf, wayFields } from "../trace/fields";
+import { bitOf, bitsOf, Field, fieldOfSlot, kindOfSlot, setFields, slotOf, wayFields } from "../trace/fields";
 
 /** Everything that happens on a way. */
 export const WAY = bitsOf(...wayFields);
 /** Everything that is set. */
 export const SET = bitsOf(...setFields);
-export const EVERYTHING = bitsOf(...fields);
 /** How a way goes, but not what is said on it. */
 export const WAY_ITSELF = bitsOf("travel", "travelFeed", "drawn", "drawnFeed");
 

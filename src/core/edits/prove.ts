@@ -2,6 +2,7 @@
  * The proof of a stack of edits: each is held against the file as it found it, bead by bead. What it was asked for is there, and nothing
  * else differs.
  */
+import { comparePlan, Mismatch, settingsByLayer } from "../heightplan/proof";
 import { Result, succeed } from "../result";
 import type { Printer } from "../shelf/printer";
 import { Compared, compareTraces, Difference, untouched } from "../trace/compare";
@@ -10,8 +11,8 @@ import { AppliedEdits, applyEdits, Edit, EditableFile, kindOf } from ".";
 import type { SeenFile } from "./edit";
 
 export interface Proof {
-  /** What the stack wants, layer by layer. */
-  planned: AppliedEdits["planned"];
+  /** Layers that do not command what the stack wants of a setting. */
+  mismatches: Mismatch[];
   /** All edits in one, and the file behind the last of them. */
   splices: AppliedEdits["splices"];
   after: SeenFile;
@@ -62,12 +63,19 @@ function unclear({ report: before }: SeenFile, { report: after }: SeenFile): str
   return [`Line ${after.assumedE.line + 1} leaves it open whether filament counts from where it stands or from zero.`];
 }
 
+/** How far it was looked: an edit that may make anything of its lines is held to the lines themselves from there on. */
+const sayLooked = (beads: number, isWhole: boolean): string =>
+  isWhole
+    ? `All ${beads.toLocaleString("en")} lines of material are as they should be.`
+    : `The first ${beads.toLocaleString("en")} lines of material are as they should be; from there on the lines that were asked for are there, and what comes of them was not looked at.`;
+
 /** Applies a stack and proves it; refused as applying it is. @param name the file's */
 export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): Result<Proof> {
   const [wrong, passed]: [string[], string[]] = [[], []];
   const differences: Proof["differences"] = [];
   const touched = new Set<Field>();
-  let beads = 0;
+  let beads = Infinity;
+  let isWhole = true;
   let after = file.original;
   const isAlone = edits.filter(({ off }) => !off).length === 1;
   const applied = applyEdits(edits, file, printer, name, (edit, before, seeAfter) => {
@@ -82,11 +90,19 @@ export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: 
     const alone = new Set(untouched(proved));
     for (const { fields } of kept) for (const field of fields) if (!alone.has(field)) touched.add(field);
     for (const { field } of proved.differences) touched.add(field);
-    beads = proved.beads;
+    beads = Math.min(beads, proved.beads);
+    isWhole &&= proved.isWhole;
   });
   if (!applied.ok) return applied;
-  if (beads > 0 && wrong.length === 0)
-    passed.push(`All ${beads.toLocaleString("en")} lines of material are as they should be.`);
+  const { planned, splices } = applied.value;
+  const tables = after.tables();
+  const mismatches = planned.flatMap(({ tool, planned: ofTool }) =>
+    comparePlan(tables.layers, settingsByLayer(tables, tool).byLayer, ofTool, printer),
+  );
+  if (mismatches.length === 0 && planned.length > 0) passed.push("Every layer commands what the plan says.");
+  // A line of the file's own can undo what an edit put in: then not all is as it should be.
+  const isRight = wrong.length === 0 && mismatches.length === 0;
+  if (isRight && beads > 0 && beads < Infinity) passed.push(sayLooked(beads, isWhole));
   for (const { fields, sentence } of kept) if (!fields.some((field) => touched.has(field))) passed.push(sentence);
-  return succeed({ wrong, differences, passed, planned: applied.value.planned, splices: applied.value.splices, after });
+  return succeed({ mismatches, wrong, differences, passed, splices, after });
 }

@@ -9,12 +9,13 @@ const encoder = new TextEncoder();
  * A sentence where a line of the file after is not what must stand there; none where all are.
  *
  * @param wanted the lines that stand for a line of the file before; null where it stays
+ * @param behind the lines that stand behind all of them, asked when all were visited
  */
 export function differsInText(
   before: SeenFile,
   after: SeenFile,
   wanted: (line: Line) => readonly string[] | null,
-  behind: readonly string[] = [],
+  behind: () => readonly string[] = () => [],
 ): string[] {
   const must = new Column((length) => new Uint32Array(length));
   const put = (lines: readonly string[]) => {
@@ -31,7 +32,7 @@ export function differsInText(
     },
     { moves: true },
   );
-  put(behind);
+  put(behind());
   const hashes = must.take();
   let at = 0;
   let differs = -1;

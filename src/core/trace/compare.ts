@@ -55,6 +55,8 @@ export interface Compared {
   differences: Difference[];
   /** How many beads agree. */
   beads: number;
+  /** All beads were asked about: false where an edit says nothing of those from some place on. */
+  isWhole: boolean;
   /** Bits of the fields of which something else was asked, or nothing. */
   asked: number;
 }
@@ -80,9 +82,8 @@ const near = (a: number, b: number, within: number, share = 0) =>
  * Holds a program against the one it was made of.
  *
  * @example
- * const { differences } = compareTraces(readProgram(before), readProgram(after), {
- *   bead: (bead) => { bead.x += 10; bead.fromX += 10; return true; },
- * });
+ * // Nothing was asked: every bead must be as it was.
+ * compareTraces(readProgram(text), readProgram(text), {}).differences; // []
  */
 export function compareTraces(before: ProgramTables, after: ProgramTables, asked: Asked): Compared {
   return new Comparison(before, after, asked).run();
@@ -93,7 +94,7 @@ class Comparison {
   private readonly was: TraceWalk;
   private readonly slots: readonly number[];
   private readonly wanted = new Bead();
-  /** What was at the bead before anything was asked of it. */
+  /** Bits of the fields of which something else was asked, or nothing. */
   private askedBits = 0;
   private readonly differences: Difference[] = [];
   private told = 0;
@@ -115,7 +116,6 @@ class Comparison {
     const { is } = this;
     let hasWanted = this.want();
     let has = is.next();
-    this.noteTop();
     // What is found wrong of a field at one bead mostly goes on: it is told where it begins.
     const going = new Set<Field>();
     while (has && !this.isOver && this.told < MOST_TOLD) {
@@ -133,7 +133,7 @@ class Comparison {
         has = is.next();
         continue;
       }
-      if (wrong!.length > 0 && this.asked.brings?.(is.bead.layer) && !this.isSamePlace()) {
+      if (wrong!.length > 0 && this.asked.brings?.(is.bead.layer) && !isAtSame(this.wanted, is.bead)) {
         has = is.next();
         continue;
       }
@@ -145,7 +145,9 @@ class Comparison {
       hasWanted = this.want();
       has = is.next();
     }
-    if (this.isOver) return { differences: this.differences, beads: this.agreed, asked: bitsOf(...fields) };
+    if (this.isOver) {
+      return { differences: this.differences, beads: this.agreed, isWhole: false, asked: bitsOf(...fields) };
+    }
     if (!has && hasWanted && this.told < MOST_TOLD) {
       const { wanted } = this;
       this.tell("place", `does not lay any more what it laid${this.where(wanted)}`, wanted.layer);
@@ -157,7 +159,7 @@ class Comparison {
       has = is.next();
     }
     if (this.differences.every(({ field }) => field !== "place" && field !== "layer")) this.holdEnd();
-    return { differences: this.differences, beads: this.agreed, asked: this.askedBits };
+    return { differences: this.differences, beads: this.agreed, isWhole: true, asked: this.askedBits };
   }
 
   /** Beads that an edit brings, those that come next last. */
@@ -225,18 +227,6 @@ class Comparison {
     }
   }
 
-  private isSamePlace(): boolean {
-    const [a, b] = [this.wanted, this.is.bead];
-    return (
-      near(a.x, b.x, PLACE_MM) &&
-      near(a.y, b.y, PLACE_MM) &&
-      near(a.z, b.z, PLACE_MM) &&
-      near(a.fromX, b.fromX, PLACE_MM) &&
-      near(a.fromY, b.fromY, PLACE_MM) &&
-      (a.layer === b.layer || (a.open & bitOf.layer) !== 0)
-    );
-  }
-
   /** Whether all is as it must be at the bead it stands at: what nearly all beads are asked. */
   private agrees(): boolean {
     const [a, b] = [this.wanted, this.is.bead];
@@ -268,13 +258,13 @@ class Comparison {
       say("layer", `lays in layer ${b.layer + 1} what belongs to layer ${a.layer + 1}`);
     }
     if (!isOpen("place")) {
-      if (!isAtSame(a, b)) say("place", `lays ${sayPlaces(b)} and should lay ${sayPlaces(a)}`);
+      if (!isAtSame(a, b)) say("place", `lays ${sayPlaces(b)} instead of ${sayPlaces(a)}`);
     }
     if (!isOpen("filament") && !near(a.filamentMm, b.filamentMm, FILAMENT_MM, FILAMENT_SHARE))
-      say("filament", `feeds ${figure(b.filamentMm, 4)} mm of filament and should feed ${figure(a.filamentMm, 4)} mm`);
+      say("filament", `feeds ${figure(b.filamentMm, 4)} mm of filament instead of ${figure(a.filamentMm, 4)} mm`);
     if (!isOpen("feed") && !near(a.feedMmS, b.feedMmS, FEED_MM_S, FEED_SHARE))
-      say("feed", `lays at ${figure(b.feedMmS, 2)} mm/s and should at ${figure(a.feedMmS, 2)} mm/s`);
-    if (!isOpen("tool") && a.tool !== b.tool) say("tool", `lays with tool ${b.tool} and should with tool ${a.tool}`);
+      say("feed", `lays at ${figure(b.feedMmS, 2)} mm/s instead of ${figure(a.feedMmS, 2)} mm/s`);
+    if (!isOpen("tool") && a.tool !== b.tool) say("tool", `lays with tool ${b.tool} instead of tool ${a.tool}`);
     wrong.push(...this.wrongSet(isOpen));
     wrong.push(...this.wrongWay(isOpen));
     const unmet = this.asked.meets?.(a, b);
@@ -299,19 +289,19 @@ class Comparison {
     const say = (field: Field, message: string) => void (isOpen(field) || wrong.push({ field, message }));
     const within = PLACE_MM * (1 + a.moves);
     if (a.moves !== b.moves || !near(a.lengthMm, b.lengthMm, 2 * within))
-      say("travel", `goes ${figure(b.lengthMm)} mm without laying anything and went ${figure(a.lengthMm)} mm`);
+      say("travel", `travels ${figure(b.lengthMm)} mm before it instead of ${figure(a.lengthMm)} mm`);
     else if (!near(a.lowestMm, b.lowestMm, within) || !near(a.highestMm, b.highestMm, within))
       say(
         "travel",
-        `goes at ${figure(b.lowestMm)} to ${figure(b.highestMm)} mm and should at ${figure(a.lowestMm)} to ${figure(a.highestMm)} mm`,
+        `travels at heights of ${figure(b.lowestMm)} to ${figure(b.highestMm)} mm instead of ${figure(a.lowestMm)} to ${figure(a.highestMm)} mm`,
       );
-    if (!near(a.travelS, b.travelS, 1e-3, FEED_SHARE)) say("travelFeed", "goes to where it lays at another speed");
+    if (!near(a.travelS, b.travelS, 1e-3, FEED_SHARE)) say("travelFeed", "travels there at another speed");
     if (!near(a.drawnMm, b.drawnMm, 1e-3, 1e-3))
-      say("drawn", `draws ${figure(b.drawnMm)} mm of filament back and should draw ${figure(a.drawnMm)} mm`);
+      say("drawn", `draws back ${figure(b.drawnMm)} mm of filament before it instead of ${figure(a.drawnMm)} mm`);
     if (!near(a.balanceMm, b.balanceMm, 1e-3, 1e-3))
       say(
         "balance",
-        `begins with ${figure(b.balanceMm, 3)} mm of filament given back beyond what was drawn, and should with ${figure(a.balanceMm, 3)} mm`,
+        `gives back ${figure(b.balanceMm, 3)} mm of filament more than was drawn back, instead of ${figure(a.balanceMm, 3)} mm`,
       );
     // Of what feeds nothing, or as fast as the extruder goes, there is no speed.
     if (a.drawnS > 0 && b.drawnS > 0 && !near(a.standingMm / a.drawnS, b.standingMm / b.drawnS, FEED_MM_S, FEED_SHARE))
@@ -335,10 +325,10 @@ class Comparison {
     )
       this.tellEnd(
         "place",
-        `ends at ${sayPlace(bead.x, bead.y, bead.z)} and should at ${sayPlace(wanted.x, wanted.y, wanted.z)}`,
+        `ends at ${sayPlace(bead.x, bead.y, bead.z)} instead of ${sayPlace(wanted.x, wanted.y, wanted.z)}`,
       );
     if (!isOpen("tool") && wanted.tool !== bead.tool)
-      this.tellEnd("tool", `ends with tool ${bead.tool} and should with tool ${wanted.tool}`);
+      this.tellEnd("tool", `ends with tool ${bead.tool} instead of tool ${wanted.tool}`);
     if (this.asked.motors !== "open" && was.motorsOn !== is.motorsOn)
       this.tellEnd("says", is.motorsOn ? "leaves the motors on" : "leaves the motors off");
     for (const { field, message } of [...this.wrongSet(isOpen), ...this.wrongWay(isOpen)]) this.tellEnd(field, message);
@@ -404,7 +394,7 @@ function saySet(slot: number, is: number, wanted: number): string {
     Number.isNaN(one)
       ? "nothing"
       : `${plainNumber(kind === EventKind.fan ? (one * 100) / 255 : one, 3)} ${unit}`.trim();
-  return `has ${name}${which} set to ${value(is)} and should to ${value(wanted)}`;
+  return `has ${name}${which} set to ${value(is)} instead of ${value(wanted)}`;
 }
 
 /** Fields of which nothing else was asked anywhere. */

@@ -68,25 +68,12 @@ export function ProofCard({
   }
   if (proof.isLoading) return <div className="finding note">Reading the file back …</div>;
   if (proof.error) return <div className="finding stop">The proof could not be made.</div>;
-  const [first] = proof.data?.mismatches ?? [];
-  if (first) {
-    const { label, unit, decimals } = settingFor(first.key);
-    return (
-      <div className="finding warn">
-        <span className="where">
-          Proof · layer {first.layer + 1} at {plainNumber(first.zMm)} mm
-        </span>
-        {label} should be {plainNumber(first.planned, decimals)} {unit}, but the file commands{" "}
-        {first.commanded < 0 ? "nothing" : `${plainNumber(first.commanded, decimals)} ${unit}`};{" "}
-        {proof.data?.mismatches.length} layers differ.
-      </div>
-    );
-  }
-  const { wrong = [], differences = [], passed = [] } = proof.data ?? {};
+  const { mismatches = [], wrong = [], differences = [], passed = [] } = proof.data ?? {};
   const places = new Map(differences.map((one) => [one.message, one]));
   const left = wrong.length - MOST_SHOWN;
   return (
     <>
+      <NotAsPlanned mismatches={mismatches} />
       {wrong.slice(0, MOST_SHOWN).map((sentence) => {
         const place = places.get(sentence);
         return (
@@ -113,5 +100,22 @@ export function ProofCard({
         </div>
       ))}
     </>
+  );
+}
+
+/** The first layer that does not command what the plan wants, and how many there are. */
+function NotAsPlanned({ mismatches }: Pick<Proof, "mismatches">) {
+  const [first] = mismatches;
+  if (!first) return null;
+  const { label, unit, decimals } = settingFor(first.key);
+  return (
+    <div className="finding warn">
+      <span className="where">
+        Proof · layer {first.layer + 1} at {plainNumber(first.zMm)} mm
+      </span>
+      {label} should be {plainNumber(first.planned, decimals)} {unit}, but the file commands{" "}
+      {first.commanded < 0 ? "nothing" : `${plainNumber(first.commanded, decimals)} ${unit}`};{" "}
+      {mismatches.length === 1 ? "one layer differs" : `${mismatches.length} layers differ`}.
+    </div>
   );
 }

@@ -199,3 +199,11 @@ test("the proof of a move says nothing about what stays where it was: a line tha
   expect(wrong).toEqual([]);
   expect(passed[0]).toMatch(/^All [\d,]+ lines of material are as they should be/);
 });
+
+test("end lines of a file that ends in the middle of a line begin with one of their own, and are held to it", () => {
+  const text = pieceText(conventions[0]).replace(/\nM107\n[^]*$/, "");
+  const edit = { kind: "start-end" as const, start: false, end: true };
+  const { after } = edited(text, [edit]);
+  expect(after.startsWith(`${text}\n`)).toBe(true);
+  expect(proved(text, [edit]).wrong).toEqual([]);
+});

@@ -77,6 +77,23 @@ describe("what stands on what", () => {
     expect(saysOf([up("20", "0.1", [ring()])])).toMatch(/more material than there is room for/);
   });
 
+  test("a wall that climbs stands on its own turns, as high as its bead is or not", () => {
+    const climb = (risePerTurnMm: string) => [
+      ring(),
+      {
+        kind: "climb",
+        centre: ["110", "110"],
+        radiusMm: "20",
+        fromMm: "0.2",
+        toMm: "4",
+        risePerTurnMm,
+        facesPerTurn: "60",
+      },
+    ];
+    expect(saysOf(climb("0.2"))).toBe("");
+    expect(saysOf(climb("0.1"))).toMatch(/more material than there is room for/);
+  });
+
   test("a strand that is cut in the middle hangs at both of its new ends; one over two posts does not", () => {
     const post = (x: string) => ({
       kind: "rectangle",

@@ -1,20 +1,19 @@
 /** Strands over air laid with care: the nozzle cooler from some layers before, feed, flow and fan for the first layers over air. */
 import { z } from "zod";
+import type { Finding } from "../../findings/finding";
 import { figureOf, withWord } from "../../gcode/line-change";
 import type { LineWords } from "../../gcode/line-words";
 import type { Layer } from "../../gcode/layers";
 import { laysMaterial } from "../../gcode/moves";
-import { EventKind } from "../../machine/event-kind";
 import type { LineObserver, ProgramTables } from "../../gcode/read";
 import type { Line } from "../../gcode/scan";
 import { Bridge, findBridges, PartOverAir } from "../../laid/over-air";
 import { eachSample, LayerRaster } from "../../laid/raster";
 import { strandsOf } from "../../laid/strands";
+import { EventKind } from "../../machine/event-kind";
 import { readingOf } from "../../machine/reading";
-import type { MachineState } from "../../machine/state";
+import { MachineState, MOST_TOOLS } from "../../machine/state";
 import { refuse } from "../../result";
-import { MOST_TOOLS } from "../../machine/state";
-import type { Finding } from "../../findings/finding";
 import { settingFor } from "../../settings";
 import type { Printer } from "../../shelf/printer";
 import { ANYTHING } from "../../trace/compare";

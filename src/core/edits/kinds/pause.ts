@@ -7,7 +7,7 @@ import { refuse } from "../../result";
 import { outsideBedMm } from "../../shelf/printer";
 import { bitsOf } from "../../trace/fields";
 import { plainNumber } from "../../units";
-import { asCounted } from "../as-counted";
+import { asCounted, DRAW_MM_S, GO_MM_S, LIFT_MM_S } from "../as-counted";
 import { EditContext, EditKind } from "../edit";
 import { onScreen } from "./display";
 import { LineSplices } from "../line-splice";
@@ -60,8 +60,6 @@ export const PARKS = "; parks";
 const DRAW_BACK_MM = 2;
 const LIFT_MM = 10;
 const NOBODY_KNOWS = -1;
-/** How fast: drawing back, lifting, parking, mm/s. */
-const [DRAW_MM_S, LIFT_MM_S, PARK_MM_S] = [30, 10, 100];
 
 export const pause: EditKind<PauseEdit> = {
   label: "pause",
@@ -87,7 +85,7 @@ export const pause: EditKind<PauseEdit> = {
         way.lengthMm += 2 * (liftMm + awayMm);
         way.lowestMm = Math.min(way.lowestMm, from.z);
         way.highestMm = Math.max(way.highestMm, from.z + liftMm);
-        way.travelS += (2 * (liftMm / LIFT_MM_S + awayMm / PARK_MM_S)) / share;
+        way.travelS += (2 * (liftMm / LIFT_MM_S + awayMm / GO_MM_S)) / share;
         way.drawnMm += DRAW_BACK_MM;
         way.standingMm += 2 * DRAW_BACK_MM;
         way.drawnS += (2 * DRAW_BACK_MM) / DRAW_MM_S / share;
@@ -140,7 +138,7 @@ function pauseLines(
     "M83",
     `G1 E-${DRAW_BACK_MM} F${60 * DRAW_MM_S}`,
     `G1 Z${number(lift)} F${60 * LIFT_MM_S}`,
-    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F${60 * PARK_MM_S} ${PARKS}`] : []),
+    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F${60 * GO_MM_S} ${PARKS}`] : []),
   ];
   const reading = readingOf(printer);
   const stands = structuredClone(state);

@@ -73,13 +73,17 @@ export const startEnd: EditKind<StartEndEdit> = {
     // What was not said in place of a line stands in front of the print, or behind the last line.
     let isPast = false;
     const { printFrom } = before.report;
-    const wrong = differsInText(before, after, (line) => {
-      const own = of(line);
-      if (!edit.start || isPast || line.number < printFrom.line) return own;
-      isPast = true;
-      return isStartSaid() ? own : [...lines.value.start, ...(own ?? [decodeLine(line)])];
-    });
-    return edit.end && !isEndSaid() ? [] : wrong;
+    return differsInText(
+      before,
+      after,
+      (line) => {
+        const own = of(line);
+        if (!edit.start || isPast || line.number < printFrom.line) return own;
+        isPast = true;
+        return isStartSaid() ? own : [...lines.value.start, ...(own ?? [decodeLine(line)])];
+      },
+      () => (edit.end && !isEndSaid() ? lines.value.end : []),
+    );
   },
   apply(edit, context) {
     const { file } = context;
@@ -89,8 +93,10 @@ export const startEnd: EditKind<StartEndEdit> = {
     const splices = new LineSplices(file.report.lineEnd, this.label);
     const lastLayer = file.report.layers.length - 1;
     const { of, isStartSaid, isEndSaid } = exchanged(edit, lines.value, file);
+    let isEnded = true;
     file.walk(
       (line) => {
+        isEnded = line.endByte - line.startByte > line.to - line.from;
         const own = of(line);
         if (own) splices.replace(line, own, line.number < file.report.printFrom.line ? 0 : lastLayer);
       },
@@ -99,7 +105,8 @@ export const startEnd: EditKind<StartEndEdit> = {
     const { line: number, byte: startByte } = file.report.printFrom;
     if (edit.start && !isStartSaid()) splices.before({ startByte, number }, start, 0);
     const last = { startByte: file.report.bytes, number: file.report.lines };
-    if (edit.end && !isEndSaid()) splices.before(last, end, lastLayer);
+    // A file may end without a line end: then this begins with one.
+    if (edit.end && !isEndSaid()) splices.before(last, isEnded ? end : ["", ...end], lastLayer);
     return splices.outcome([], { mustAll: true });
   },
 };

@@ -97,7 +97,9 @@ function strokesOf({ laid }: SheetContext): Stroke[] {
         z[i - 1] + (z[i] - z[i - 1]) * share,
       ];
       const cell = cellAt(px, py);
-      const isOwn = topStroke[cell] === last || Math.abs(top[cell] - pz) < 1e-3;
+      // A wall that climbs stands on its own turn below.
+      const rise = pz - top[cell];
+      const isOwn = Math.abs(rise) < 1e-3 || (topStroke[cell] === last && rise < now!.heightMm / 2);
       const standsAt = isOwn ? below[cell] : highestAround(top, below, cell, pz);
       look(now!, pz - standsAt);
       if (!isOwn) below[cell] = top[cell];

@@ -356,5 +356,5 @@ test("what the proof finds is said with its layer and line, and leads there", as
   await expect(checks.getByText(message)).toBeVisible();
   await checks.getByRole("button", { name: "layer 9, line 120" }).click();
   await expect(page.getByRole("tab", { name: "Program" })).toHaveAttribute("aria-selected", "true");
-  await expect(page.getByLabel("Line", { exact: true })).toHaveValue("120");
+  await expect(page.getByLabel("Go to line")).toHaveValue("120");
 });

@@ -12,6 +12,8 @@ const PRESSED_BELOW = 0.6;
 const HANGS_ABOVE = 1.5;
 /** So much of a stroke must be so for it to be worth a word. */
 const MOST_OF_IT = 0.6;
+/** So near along a stroke its places are one bead, mm. */
+const OWN_MM = 3;
 /** Shorter strokes are dots, mm. */
 const SHORTEST_MM = 2;
 
@@ -67,10 +69,13 @@ function strokesOf({ laid }: SheetContext): Stroke[] {
   /** The highest that was laid in a cell, and what was below that. */
   const top = new Float32Array(SIDE * SIDE);
   const below = new Float32Array(SIDE * SIDE);
+  /** How far along everything that was laid the cell was come to last, mm. */
+  const topAlong = new Float64Array(SIDE * SIDE);
   const topStroke = new Uint32Array(SIDE * SIDE).fill(0xffffffff);
   const strokes: Stroke[] = [];
   let now: Stroke | null = null;
   let last = -1;
+  let along = 0;
   for (let i = 1; i < moves.count; i++) {
     if (!laysMaterial(kind[i])) continue;
     if (stroke[i] !== last) {
@@ -97,14 +102,15 @@ function strokesOf({ laid }: SheetContext): Stroke[] {
         z[i - 1] + (z[i] - z[i - 1]) * share,
       ];
       const cell = cellAt(px, py);
-      // A wall that climbs stands on its own turn below.
-      const rise = pz - top[cell];
-      const isOwn = Math.abs(rise) < 1e-3 || (topStroke[cell] === last && rise < now!.heightMm / 2);
+      // A wall that climbs stands on its own turn below; what was laid just before is the bead itself.
+      const isOwn = Math.abs(top[cell] - pz) < 1e-3 || (topStroke[cell] === last && along - topAlong[cell] < OWN_MM);
       const standsAt = isOwn ? below[cell] : highestAround(top, below, cell, pz);
       look(now!, pz - standsAt);
       if (!isOwn) below[cell] = top[cell];
       if (pz > top[cell] || !isOwn) top[cell] = pz;
       topStroke[cell] = last;
+      topAlong[cell] = along;
+      along += lengthMm / steps;
     }
   }
   return strokes;

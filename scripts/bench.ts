@@ -11,7 +11,7 @@ import { createInterface } from "node:readline";
 import { pipeline } from "node:stream/promises";
 import { applyEdits } from "../src/core/edits";
 import { seenWith } from "../src/core/edits/see-file";
-import { Splicer } from "../src/core/edits/splice";
+import { Splicer } from "../src/core/edits/splices/splicer";
 import { ProgramReader, ProgramTables, readProgram } from "../src/core/gcode/read";
 import { findStrikes } from "../src/core/motion/clearance";
 import { limitsFor } from "../src/core/motion/limits";

@@ -12,7 +12,7 @@ import { Result } from "../result";
 import { SettingKey, settingFor } from "../settings";
 import { Printer } from "../shelf/printer";
 import type { Asked } from "../trace/compare";
-import { Splice } from "./splice";
+import { SpliceSet } from "./splices/packed";
 
 /** A file as an edit finds it. */
 export interface SeenFile {
@@ -41,7 +41,7 @@ export interface EditContext {
 }
 
 export interface EditOutcome {
-  splices: Splice[];
+  splices: SpliceSet;
   findings: Finding[];
   /** What the edit wants layer by layer, for the proof, tool by tool. */
   planned?: PlannedForTool[];

@@ -1,8 +1,7 @@
 /** All edits. A new one is one file and one line here. */
 import { z } from "zod";
 import { Finding } from "../findings/finding";
-import { MOST_SPLICES } from "../gcode/bounds";
-import { refuse, Result, succeed } from "../result";
+import { Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
 import { EditKind, PlannedForTool, SeenFile } from "./edit";
@@ -17,7 +16,10 @@ import { outerWalls, OuterWallsEdit } from "./kinds/outer-walls";
 import { pause, PauseEdit } from "./kinds/pause";
 import { scaleFlow, ScaleFlowEdit } from "./kinds/scale-flow";
 import { scaleSpeed, ScaleSpeedEdit } from "./kinds/scale-speed";
-import { compose, linesIn, noSplices, Splice, SpliceSet, spliceSet } from "./splice";
+import { compose } from "./splices/compose";
+import { filtered } from "./splices/gather";
+import { noSplices, SpliceCursor, SpliceSet } from "./splices/packed";
+import { linesTouched } from "./splices/splice";
 import { startEnd, StartEndEdit } from "./kinds/start-end";
 import { tools, ToolsEdit } from "./kinds/tools";
 import { waits, WaitsEdit } from "./kinds/waits";
@@ -160,21 +162,14 @@ export function applyEdits(
     const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
     const outcome = kind.apply(edit, { file: seen, printer, name });
     if (!outcome.ok) return { ...outcome, field: `${index}.${outcome.field ?? ""}` };
-    const set = spliceSet(withoutSkipped(outcome.value.splices, edit));
-    if (!set.ok) return { ...set, field: `${index}.` };
-    splices = compose(splices, set.value);
-    if (splices.splices.length > MOST_SPLICES) {
-      return refuse(
-        `Edit ${index + 1} would bring the changed lines to ${splices.splices.length}; ${MOST_SPLICES} are the most.`,
-        `${index}.`,
-      );
-    }
+    const set = withoutSkipped(outcome.value.splices, edit);
+    splices = compose(splices, set);
     for (const finding of outcome.value.findings) findings.push(finding);
     // What was left alone commands what it did: then the plan of it does not hold everywhere.
     if (!kinds[edit.kind].placesAlone || !edit.skip) {
       for (const wanted of outcome.value.planned ?? []) addPlanned(planned, wanted);
     }
-    counts.push({ kind: edit.kind, changedLines: linesChanged(set.value), places: layersChanged(set.value) });
+    counts.push({ kind: edit.kind, ...whatChanges(set) });
     const before = seen;
     // Read once for who looks at it and for the edit that comes next.
     onStep?.(edit, before, () => (behind ??= file.read(splices)));
@@ -186,10 +181,10 @@ export function applyEdits(
 export const kindOf = ({ kind }: Edit): EditKind<Edit> => kinds[kind] as unknown as EditKind<Edit>;
 
 /** The splices of an edit but for places that are left alone. */
-function withoutSkipped(splices: readonly Splice[], { kind, skip }: Edit): readonly Splice[] {
+function withoutSkipped(splices: SpliceSet, { kind, skip }: Edit): SpliceSet {
   if (!skip || !(kinds[kind] as EditKind).placesAlone) return splices;
   const left = new Set(skip);
-  return splices.filter(({ line }) => !left.has(line + 1));
+  return filtered(splices, ({ line }) => !left.has(line + 1));
 }
 
 /** Kinds whose places can be left alone one by one. */
@@ -212,8 +207,7 @@ export function applyOne(
   const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
   const outcome = kind.apply(edit, { file: index === 0 ? file.original : file.read(before), printer, name });
   if (!outcome.ok) return outcome;
-  const own = spliceSet(withoutSkipped(outcome.value.splices, edit));
-  return own.ok ? succeed({ before, own: own.value }) : own;
+  return succeed({ before, own: withoutSkipped(outcome.value.splices, edit) });
 }
 
 /** Lays what an edit wants over what those before it want: where it says nothing, they count. */
@@ -237,22 +231,18 @@ export type LayerSpan = [first: number, last: number];
 /** More stretches of layers than this are not told apart on screen. */
 const MOST_SPANS = 2000;
 
-/** The layers in which a set changes something, as stretches. */
-function layersChanged({ splices }: SpliceSet): LayerSpan[] {
-  const spans: LayerSpan[] = [];
-  for (const { layer } of splices) {
-    if (layer === undefined) continue;
-    const last = spans[spans.length - 1];
+/** How many lines a set puts in, takes out or changes, and the layers in which it does, as stretches. */
+function whatChanges(set: SpliceSet): { changedLines: number; places: LayerSpan[] } {
+  const places: LayerSpan[] = [];
+  let changedLines = 0;
+  const splice = new SpliceCursor(set);
+  while (splice.next()) {
+    changedLines += linesTouched(splice);
+    const { layer } = splice;
+    if (layer < 0) continue;
+    const last = places[places.length - 1];
     if (last && layer >= last[0] && layer <= last[1] + 1) last[1] = Math.max(last[1], layer);
-    else if (spans.length < MOST_SPANS) spans.push([layer, layer]);
+    else if (places.length < MOST_SPANS) places.push([layer, layer]);
   }
-  return spans;
-}
-
-function linesChanged({ splices }: SpliceSet): number {
-  return splices.reduce(
-    // A line in the place of another is one that changes.
-    (sum, { insert, removeBytes }) => sum + Math.max(linesIn(insert), removeBytes > 0 ? 1 : 0),
-    0,
-  );
+  return { changedLines, places };
 }

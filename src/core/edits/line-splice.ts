@@ -1,19 +1,18 @@
-/** Lines in the place of others, and lines between them, gathered as splices: as many as a file may have, and none that cannot be written back. */
+/** Lines in the place of others, and lines between them, gathered as splices: none that cannot be written back. */
 import type { Finding } from "../findings/finding";
-import { MOST_SPLICES } from "../gcode/bounds";
+import type { EditedLine } from "../gcode/edited-line";
 import type { Line, LineEnd } from "../gcode/scan";
 import type { LayerReport } from "../report/report";
 import { refuse, Result, succeed } from "../result";
 import type { EditOutcome } from "./edit";
-import { decodeLine, isWhole } from "./line-text";
-import type { Splice } from "./splice";
+import { decodeLine, isPlain, isWhole } from "./line-text";
+import { SpliceGatherer } from "./splices/gather";
 
 /** Where a line stands; what the reader says of its own line must be copied to last. */
 export type LinePlace = Pick<Line, "startByte" | "endByte" | "number">;
 
 export class LineSplices {
-  readonly list: Splice[] = [];
-  private tooMany = false;
+  private readonly gathered = new SpliceGatherer();
   private unreadable = 0;
   private firstNumbered = -1;
 
@@ -33,9 +32,15 @@ export class LineSplices {
     if (this.takes(line)) this.put(line, line.endByte - line.startByte, lines, layer);
   }
 
+  /** A line with other figures in its words; nothing where they are what they were. */
+  rewrite(line: Line, edited: EditedLine, layer: number): void {
+    if (!edited.isChanged || !this.takes(line)) return;
+    this.add(line, line.endByte - line.startByte, edited.copyWith(this.lineEnd), layer);
+  }
+
   /** Whether a line can be changed at all; one that cannot is counted. */
   takes(line: Line): boolean {
-    if (!isWhole(decodeLine(line))) this.unreadable++;
+    if (!isPlain(line) && !isWhole(decodeLine(line))) this.unreadable++;
     else if (line.ownChecksum >= 0) this.firstNumbered = this.firstNumbered < 0 ? line.number : this.firstNumbered;
     else return true;
     return false;
@@ -44,6 +49,11 @@ export class LineSplices {
   /** The same for a line that was passed before and is one it takes. */
   replacePassed(line: LinePlace, lines: readonly string[], layer: number): void {
     this.put(line, line.endByte - line.startByte, lines, layer);
+  }
+
+  /** How many there are. */
+  get count(): number {
+    return this.gathered.count;
   }
 
   before(line: Pick<Line, "startByte" | "number">, lines: readonly string[], layer: number): void {
@@ -61,24 +71,24 @@ export class LineSplices {
     lines: readonly string[],
     layer: number,
   ): void {
-    if (this.list.length >= MOST_SPLICES) {
-      this.tooMany = true;
-      return;
-    }
     if (removeBytes === 0 && lines.length === 0) return;
-    this.list.push({
-      atByte: at.startByte,
-      removeBytes,
-      removeLines: removeBytes > 0 ? 1 : 0,
-      insert: lines.map((text) => text + this.lineEnd).join(""),
-      line: at.number,
-      layer: Math.max(0, layer),
-      by: this.by,
-    });
+    this.add(at, removeBytes, lines.map((text) => text + this.lineEnd).join(""), layer);
+  }
+
+  private add(
+    { startByte: atByte, number: line }: Pick<Line, "startByte" | "number">,
+    removeBytes: number,
+    insert: string | Uint8Array,
+    layer: number,
+  ): void {
+    const removeLines = removeBytes > 0 ? 1 : 0;
+    const rest = { atByte, removeBytes, removeLines, line, layer: Math.max(0, layer), by: this.by };
+    if (typeof insert === "string") this.gathered.add({ ...rest, insert });
+    else this.gathered.add({ ...rest, insert });
   }
 
   /**
-   * What comes of the edit; refused with a sentence where there are too many lines, or lines with checksums.
+   * What comes of the edit; refused with a sentence where that is more than can be kept, or lines carry checksums.
    *
    * @param nothing what is to be said where no line changes @param mustAll one line that stays would spoil the rest
    */
@@ -86,9 +96,7 @@ export class LineSplices {
     findings: readonly Finding[],
     { nothing, mustAll = false, planned }: { nothing?: Finding; mustAll?: boolean } & Pick<EditOutcome, "planned"> = {},
   ): Result<EditOutcome> {
-    if (this.tooMany) {
-      return refuse(`More than ${MOST_SPLICES.toLocaleString("en")} lines would change: too many to do that here.`);
-    }
+    if (this.gathered.isTooMuch) return refuse("More would change than this program can keep of one file.");
     if (this.firstNumbered >= 0) {
       return refuse(
         `Line ${this.firstNumbered + 1} carries a checksum, which would not fit it any more: have the file written without line numbers.`,
@@ -105,7 +113,9 @@ export class LineSplices {
         message: `${left}; they stay as they are.`,
       });
     }
-    if (this.list.length === 0 && nothing) all.push(nothing);
-    return succeed({ splices: this.list, findings: all, ...(planned ? { planned } : {}) });
+    if (this.gathered.count === 0 && nothing) all.push(nothing);
+    const splices = this.gathered.finish();
+    if (!splices.ok) return splices;
+    return succeed({ splices: splices.value, findings: all, ...(planned ? { planned } : {}) });
   }
 }

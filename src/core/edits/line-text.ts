@@ -8,6 +8,12 @@ export const decodeLine = (line: Line): string => decoder.decode(line.bytes.suba
 /** Whether the line's bytes are text that can be written back as they were. */
 export const isWhole = (text: string): boolean => !text.includes("\uFFFD");
 
+/** Whether a line is nothing but ASCII: nearly all are, and then its bytes are text. */
+export function isPlain({ bytes, from, to }: Line): boolean {
+  for (let at = from; at < to; at++) if (bytes[at] > 127) return false;
+  return true;
+}
+
 /** Whether another line can stand in its place: its bytes are text, and it carries no checksum. */
 export const canBeWritten = (line: Line): boolean => line.ownChecksum < 0 && isWhole(decodeLine(line));
 

@@ -1,8 +1,4 @@
-/** Looking into a program: windows of its lines, lines that hold a text, and what an edit changes, before and after. */
-import { linesIn, Splice, SpliceSet } from "./splice";
-
-/** Bytes of the program, as often as they are asked for. */
-type Chunks = () => Iterable<Uint8Array>;
+/** Looking into a program: windows of its lines, and lines that hold a text. */
 
 const decoder = new TextDecoder();
 
@@ -119,12 +115,6 @@ function searchTexts(chunks: Iterable<Uint8Array>, wanted: string, most: number)
   return found;
 }
 
-/** Where a window of lines is looked for: at the beginning of a chunk, and the number (from 0) of the line that chunk begins in. */
-export interface WindowStart {
-  startByte: number;
-  firstLine: number;
-}
-
 /**
  * How many lines end in a chunk: by its line feeds, or by its carriage returns where those alone end lines. 0 where that cannot be told from
  * the chunk itself: a single carriage return may be the first half of an end that is broken in two.
@@ -141,103 +131,6 @@ function countOf(bytes: Uint8Array, byte: number): number {
   for (let at = bytes.indexOf(byte); at >= 0; at = bytes.indexOf(byte, at + 1)) count++;
   return count;
 }
-
-/** The last chunk of the original that begins before line `from` of the changed program. */
-export function windowStart(
-  counts: readonly { startByte: number; lineEnds: number }[],
-  { splices }: SpliceSet,
-  from: number,
-): WindowStart {
-  let found: WindowStart = { startByte: 0, firstLine: 0 };
-  let lines = 0;
-  let next = 0;
-  let removedUntil = 0;
-  for (const { startByte, lineEnds } of counts) {
-    for (; next < splices.length && splices[next].atByte < startByte; next++) {
-      const { atByte, removeBytes, removeLines, insert } = splices[next];
-      lines += linesIn(insert) - removeLines;
-      removedUntil = Math.max(removedUntil, atByte + removeBytes);
-    }
-    // A line that goes may reach over the border of two chunks.
-    if (lines >= from && startByte > 0) break;
-    if (removedUntil <= startByte) found = { startByte, firstLine: lines };
-    // Behind a chunk whose line ends are not known, lines are counted as they are read.
-    if (lineEnds === 0) break;
-    lines += lineEnds;
-  }
-  return found;
-}
-
-/** A stretch of the changed program that stands for something else: its lines from `line` (from 0) on, and what stood there. */
-export interface WindowChange {
-  line: number;
-  lines: number;
-  before: string[];
-}
-
-/** What is changed within a window of the changed program. */
-export function changesWithin(
-  chunks: (from: number) => Iterable<Uint8Array>,
-  set: SpliceSet,
-  from: number,
-  count: number,
-): WindowChange[] {
-  let longerBy = 0;
-  const within: { splice: Splice; line: number; lines: number }[] = [];
-  for (const splice of set.splices) {
-    const line = splice.line + longerBy;
-    const lines = linesIn(splice.insert);
-    if (line >= from + count) break;
-    if (line + Math.max(1, lines) > from) within.push({ splice, line, lines });
-    longerBy += lines - splice.removeLines;
-  }
-  if (within.length === 0) return [];
-  const first = within[0].splice.atByte;
-  const moved = within.map(({ splice }) => ({ ...splice, atByte: splice.atByte - first }));
-  const old = textsAt(() => chunks(first), moved);
-  return within.map(({ line, lines }, i) => ({ line, lines, before: splitLines(old[i]) }));
-}
-
-export interface ChangedLine {
-  /** From 0, in the program before the edit. */
-  line: number;
-  layer: number | null;
-  before: string[];
-  after: string[];
-}
-
-/** What the splices from `from` on change, each with the lines that stood there. */
-export function changedLines(chunks: Chunks, { splices }: SpliceSet, from: number, count: number): ChangedLine[] {
-  const wanted = splices.slice(from, from + count);
-  const old = textsAt(chunks, wanted);
-  return wanted.map(({ line, layer, insert }, i) => ({
-    line,
-    layer: layer ?? null,
-    before: splitLines(old[i]),
-    after: splitLines(insert),
-  }));
-}
-
-/** The text that each splice takes out, in one pass. */
-function textsAt(chunks: Chunks, splices: readonly Splice[]): string[] {
-  const texts = splices.map(() => "");
-  let position = 0;
-  let next = 0;
-  for (const chunk of chunks()) {
-    const end = position + chunk.length;
-    for (let i = next; i < splices.length && splices[i].atByte < end; i++) {
-      const { atByte, removeBytes } = splices[i];
-      const [low, high] = [Math.max(atByte, position), Math.min(atByte + removeBytes, end)];
-      if (high > low) texts[i] += decoder.decode(chunk.subarray(low - position, high - position));
-      if (atByte + removeBytes <= end && i === next) next++;
-    }
-    position = end;
-    if (next >= splices.length) break;
-  }
-  return texts;
-}
-
-const splitLines = (text: string) => (text === "" ? [] : text.replace(/(\r\n|\r|\n)$/, "").split(/\r\n|\r|\n/));
 
 interface SeenLine {
   number: number;

@@ -6,7 +6,7 @@ import { Followed } from "../heightplan/planned";
 import { refuse, Result, succeed } from "../result";
 import { SettingKey, settingFor } from "../settings";
 import { PlanLines } from "./plan-lines";
-import { Splice } from "./splice";
+import { Splice } from "./splices/splice";
 
 const encoder = new TextEncoder();
 

@@ -8,7 +8,7 @@ import { refuse, Result, succeed } from "../result";
 import { SettingKey, settingFor } from "../settings";
 import { plainNumber } from "../units";
 import { EditContext, printerOfFile, valueAt } from "./edit";
-import { Splice } from "./splice";
+import { Splice } from "./splices/splice";
 
 /** The changes of one plan on one file. */
 export interface PlanLines {

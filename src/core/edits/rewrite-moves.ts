@@ -2,7 +2,7 @@
  * Feeds and filament of single moves rewritten, everything else as it is. A feed is given back by a line of its own where the next move
  * would take it on, and filament that is counted from zero is named anew (G92) where the file's own figures go on.
  */
-import { figureOf, withWord } from "../gcode/line-change";
+import { EditedLine } from "../gcode/edited-line";
 import type { LineWords } from "../gcode/line-words";
 import { laysMaterial } from "../gcode/moves";
 import type { LineObserver } from "../gcode/read";
@@ -11,7 +11,6 @@ import { USUAL_FILAMENT_MM2 } from "../material/bead";
 import { flowShare, MachineState } from "../machine/state";
 import { feedMmMinToMmS, plainNumber } from "../units";
 import { LineSplices } from "./line-splice";
-import { decodeLine } from "./line-text";
 import type { PlaceFinder } from "./scope";
 
 /** What becomes of a move: its feed and its filament, as shares of what they are. */
@@ -99,29 +98,34 @@ export class MoveRewriter implements LineObserver {
     const layer = this.place.layer;
     const hasFeed = line.has(F);
     const before: string[] = [];
-    let text = decodeLine(line);
+    const isChanged = share.feed !== 1 || share.flow !== 1;
+    if (isChanged) this.edited.take(line);
     const fed = fedMm / unitMm;
-    if (line.has(E) && !state.relativeE && this.aheadE !== 0 && share.flow === 1) {
-      before.push(`G92 E${plainNumber(figureOf(text, "E")! - fed, 5)}`);
+    const own = line.value(E);
+    if (!Number.isNaN(own) && !state.relativeE && this.aheadE !== 0 && share.flow === 1) {
+      before.push(`G92 E${plainNumber(own - fed, 5)}`);
       this.aheadE = 0;
     }
-    if (share.flow !== 1 && line.has(E)) {
-      const own = figureOf(text, "E")!;
+    if (share.flow !== 1 && !Number.isNaN(own)) {
       const more = fed * (share.flow - 1);
-      text = withWord(text, "E", plainNumber(state.relativeE ? own + more : own + this.aheadE + more, 5));
+      this.edited.setFigure(this.edited.wordOf(E), state.relativeE ? own + more : own + this.aheadE + more, 5);
       if (!state.relativeE) this.aheadE += more;
     }
     const wanted = state.feedMmMin * share.feed;
     const inForce = hasFeed ? state.feedMmMin : Number.isNaN(this.feedMmMin) ? feedBeforeMmMin : this.feedMmMin;
     if (Math.abs(inForce - wanted) > SAME_FEED) {
-      const figure = plainNumber(wanted / unitMm, wanted / unitMm < 200 ? 2 : 0);
-      if (share.feed !== 1) text = withWord(text, "F", figure);
-      else before.push(`G1 F${figure}`);
+      const decimals = wanted / unitMm < 200 ? 2 : 0;
+      const word = share.feed === 1 ? -1 : this.edited.wordOf(F);
+      if (word >= 0) this.edited.setFigure(word, wanted / unitMm, decimals);
+      else if (share.feed !== 1) this.edited.add(F, plainNumber(wanted / unitMm, decimals));
+      else before.push(`G1 F${plainNumber(wanted / unitMm, decimals)}`);
     }
     this.feedMmMin = wanted;
     if (before.length > 0) this.splices.before(line, before, layer);
-    if (share.feed !== 1 || share.flow !== 1) this.splices.replace(line, [text], layer);
+    if (isChanged) this.splices.rewrite(line, this.edited, layer);
   }
+
+  private readonly edited = new EditedLine();
 
   /** Factors in force in the changed program, %; NaN as long as they are the file's own. */
   private readonly factors = { feed: NaN, flow: NaN };

@@ -8,8 +8,8 @@ import { plainNumber } from "../units";
 export const MOST_LAYERS = 30_000;
 /** Commands that set something; those behind are not taken. */
 export const MOST_EVENTS = 1_000_000;
-/** Lines that edits put in or change in one file. */
-export const MOST_SPLICES = 300_000;
+/** What edits put in and change in one file, packed: every line of the largest file that is opened, and as much again. */
+export const MOST_CHANGED_BYTES = 512 * 1024 * 1024;
 /** Letters of a command that is sent to a printer: none takes longer lines. Common practice, no source. */
 export const LONGEST_SENT = 500;
 

@@ -9,7 +9,7 @@
 import { textCommands } from "../machine/commands";
 import { xorChecksum } from "./checksum";
 
-const MOST_WORDS = 32;
+export const MOST_WORDS = 32;
 
 /** A line longer than this is not a program line; it is passed over, and counted. */
 export const LONGEST_LINE_BYTES = 64 * 1024;
@@ -336,7 +336,7 @@ export function cutPlainMove(move: PlainMove, bytes: Uint8Array, from: number, e
  * (`E1e-05`): an `e` behind a figure is the next word unless it cannot be. It cannot where E itself has the figure, nor where a
  * small `e` with a sign follows the figure of a capital letter.
  */
-function exponentEnd(bytes: Uint8Array, at: number, to: number, letter: number): number {
+export function exponentEnd(bytes: Uint8Array, at: number, to: number, letter: number): number {
   const isE = letter === 69 || letter === 101;
   let next = at + 1;
   const signed = bytes[next] === 45 || bytes[next] === 43;

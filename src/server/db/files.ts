@@ -27,6 +27,8 @@ export interface StoredFile {
   edits: string;
   /** Counts its changes. */
   version: number;
+  /** What its edits come to; null where they change nothing. */
+  editResultId: number | null;
   /** It was written here. */
   written: boolean;
 }
@@ -40,6 +42,7 @@ interface Row {
   summary: string | null;
   edits: string;
   version: number;
+  edit_result_id: number | null;
   written: number;
 }
 
@@ -52,10 +55,11 @@ const read = (row: Row): StoredFile => ({
   summary: row.summary === null ? null : (JSON.parse(row.summary) as FileSummary),
   edits: row.edits,
   version: row.version,
+  editResultId: row.edit_result_id,
   written: row.written === 1,
 });
 
-const LISTED = "id, name, size_bytes, printer_id, created_at, summary, edits, version, written";
+const LISTED = "id, name, size_bytes, printer_id, created_at, summary, edits, version, edit_result_id, written";
 const READY = "state = 'ready' AND removed_at IS NULL";
 
 export const files = {
@@ -71,9 +75,7 @@ export const files = {
   /** Opens a file for receiving; until `finish` nobody sees it, and a new start throws it away. */
   begin(name: string, printerId: number | null, written = false): number {
     const result = quickDatabase()
-      .prepare(
-        `INSERT INTO files (name, state, printer_id, created_at, splices, written) VALUES (?, 'receiving', ?, ?, '{"splices":[]}', ?)`,
-      )
+      .prepare("INSERT INTO files (name, state, printer_id, created_at, written) VALUES (?, 'receiving', ?, ?, ?)")
       .run(name, printerId, new Date().toISOString(), written ? 1 : 0);
     return Number(result.lastInsertRowid);
   },
@@ -98,7 +100,7 @@ export const files = {
       }
       connection
         .prepare(
-          `UPDATE files SET name = ?, size_bytes = ?, report = ?, summary = ?, edits = '[]', splices = '{"splices":[]}', version = version + 1 WHERE id = ?`,
+          "UPDATE files SET name = ?, size_bytes = ?, report = ?, summary = ?, edits = '[]', edit_result_id = NULL, version = version + 1 WHERE id = ?",
         )
         .run(name, bytes.length, read.report, JSON.stringify(read.summary), id);
     })();
@@ -143,27 +145,27 @@ export const files = {
     return row?.report ?? null;
   },
   /**
-   * Edits and the splices worked out from them, in one step; JSON texts. Refused if the file is not the version `seen` any more.
+   * Edits (JSON text) and what they come to, in one step. Refused if the file is not the version `seen` any more.
    * Gives the new version, or null for a file that is gone.
    */
-  writeEdits(id: number, edits: string, splices: string, seen?: number): number | null {
+  writeEdits(id: number, edits: string, resultId: number | null, seen?: number): number | null {
     const before = files.get(id);
     if (!before) return null;
     refuseStale("file", { ...before, edits: JSON.parse(before.edits) as unknown } as { version: number }, seen);
     database()
-      .prepare("UPDATE files SET edits = ?, splices = ?, version = version + 1 WHERE id = ?")
-      .run(edits, splices, id);
+      .prepare("UPDATE files SET edits = ?, edit_result_id = ?, version = version + 1 WHERE id = ?")
+      .run(edits, resultId, id);
     tellChange("files", id);
     return before.version + 1;
   },
-  /** The printer a file is for, with the splices its edits come to there; the new version, or null for a file that is gone. */
-  writePrinter(id: number, printerId: number, splices: string, seen?: number): number | null {
+  /** The printer a file is for, with what its edits come to there; the new version, or null for a file that is gone. */
+  writePrinter(id: number, printerId: number, resultId: number | null, seen?: number): number | null {
     const before = files.get(id);
     if (!before) return null;
     refuseStale("file", before, seen);
     database()
-      .prepare("UPDATE files SET printer_id = ?, splices = ?, version = version + 1 WHERE id = ?")
-      .run(printerId, splices, id);
+      .prepare("UPDATE files SET printer_id = ?, edit_result_id = ?, version = version + 1 WHERE id = ?")
+      .run(printerId, resultId, id);
     tellChange("files", id);
     return before.version + 1;
   },
@@ -179,10 +181,6 @@ export const files = {
     quickDatabase()
       .prepare("UPDATE files SET edit_answer = ?, edit_answer_for = ? WHERE id = ?")
       .run(answer, holdsFor, id);
-  },
-  splices(id: number): string {
-    const row = database().prepare("SELECT splices FROM files WHERE id = ?").get(id) as { splices: string };
-    return row.splices;
   },
   remove(id: number): boolean {
     const result = database()

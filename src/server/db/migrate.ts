@@ -2,6 +2,7 @@
 import Database from "better-sqlite3";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { carryOver } from "./carry-over";
 
 const migrationsFolder = () => join(process.cwd(), "src", "server", "db", "migrations");
 
@@ -28,6 +29,7 @@ export function migrate(database: Database.Database, version = newestVersion()):
     const sql = readFileSync(join(migrationsFolder(), file), "utf8");
     database.transaction(() => {
       database.exec(sql);
+      carryOver[number]?.(database);
       database.pragma(`user_version = ${number}`);
     })();
   }

@@ -9,6 +9,7 @@
  */
 import { REMOVED_DAYS, throwRecordsAway } from "./bin";
 import { database, quickDatabase } from "./connection";
+import { throwResultsAway } from "./edit-results";
 import { dayOf, linkEvents } from "./link-events";
 import { readPreferences } from "./preferences";
 
@@ -37,6 +38,7 @@ export function* tidySlices(nowMs: number): Generator<void, void> {
     yield* thinTemperatures(nowMs - age.untilAgeMs, nowMs - age.fromAgeMs, age.everyMs, touched);
   yield* countAgain(touched);
   yield* throwFilesAway(nowMs);
+  yield* throwResultsAway(2);
   yield* throwPhotosAway(nowMs);
   yield* throwRecordsAway(new Date(nowMs - REMOVED_DAYS * DAY_MS).toISOString());
   yield* giveRoomBack();

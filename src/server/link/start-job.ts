@@ -97,6 +97,6 @@ function trialSource(link: Link, trialId: number): Wanted {
 function fileSource(link: Link, fileId: number): Wanted {
   const file = files.get(fileId);
   if (!file) throw missing(`There is no file ${fileId}.`);
-  const program = { fileId, sizeBytes: file.sizeBytes, splices: files.splices(fileId), printer: link.printer };
+  const program = { fileId, sizeBytes: file.sizeBytes, resultId: file.editResultId, printer: link.printer };
   return { name: file.name, source: "file", sourceId: fileId, tool: 0, program };
 }

@@ -3,10 +3,12 @@ import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
 import { applyEdits, applyOne, Edit, EditableFile } from "@/core/edits";
-import { ChangedLine, changedLines, Hits, searchLines } from "@/core/edits/look";
+import { Hits, searchLines } from "@/core/edits/look";
 import { Proof, proveEdits } from "@/core/edits/prove";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
-import { splicedChunks, SpliceSet } from "@/core/edits/splice";
+import { sameSplices, SpliceSet, splicesIn } from "@/core/edits/splices/packed";
+import { splicedChunks } from "@/core/edits/splices/splicer";
+import { ChangedLine, changedLines } from "@/core/edits/splices/windows";
 import { readingOf } from "@/core/machine/reading";
 import type { MachineState } from "@/core/machine/state";
 import { Finding, worstFirst } from "@/core/findings/finding";
@@ -42,6 +44,7 @@ import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
 import { MergedFile, mergeFiles, MergeWish } from "@/core/edits/merge-files";
+import { keptBlock, splicesOfResult } from "@/server/db/edit-results";
 import { CHUNK_BYTES, fileBytesFrom, fileChunks } from "@/server/db/files";
 import { gathered } from "@/server/db/gathered";
 import type { DeviceRow } from "@/server/db/devices";
@@ -194,12 +197,11 @@ export const tasks = {
   /** Reads a stored file again, for another printer or a newer form of report. */
   readAgain: (file: FileInput, tools: TaskTools): StoredReport => storedReport(readWhole(file, tools), file.printer),
 
-  /** Works out what a stack of edits puts in and takes out, and looks at what comes of it. */
+  /** Works out what a stack of edits puts in and takes out, told block by block where that is wanted, and looks at what comes of it. */
   applyEdits(
-    input: EditInput,
+    { tellsBlocks = false, ...input }: EditInput & { tellsBlocks?: boolean },
     tools: TaskTools,
   ): Result<{
-    splices: string;
     edits: { kind: string; changedLines: number; places: [first: number, last: number][] }[];
     findings: Finding[];
     inserted: { line: number; layer: number; fromMm: number; text: string }[];
@@ -212,23 +214,11 @@ export const tasks = {
     if (!applied.ok) return applied;
     const { splices: set, findings, planned } = applied.value;
     const { report } = file.original;
+    if (tellsBlocks) for (const block of set.blocks) tools.tell(keptBlock(block));
     return succeed({
-      splices: JSON.stringify(set),
       edits: applied.value.edits,
       findings: worstFirst([...findingsBehind(input, file, set), ...findings]),
-      inserted: set.splices
-        .filter(({ insert }) => insert !== "")
-        .slice(0, 500)
-        .map(({ line, layer = 0, insert }) => ({
-          line,
-          layer,
-          fromMm: bottomMm(report, layer),
-          text: insert.trimEnd(),
-        })),
-      removed: set.splices
-        .filter(({ removeBytes, insert, removeLines }) => removeBytes > 0 && removeLines > 0 && insert === "")
-        .slice(0, 500)
-        .map(({ line }) => ({ line })),
+      ...putInAndTakenOut(set, report),
       planned: Object.fromEntries(
         planned
           .flatMap(({ planned: ofTool }) => Object.entries(ofTool))
@@ -246,16 +236,15 @@ export const tasks = {
     if (!one.ok) return one;
     const { before, own } = one.value;
     const chunks = () => splicedChunks(chunksOf(input, tools)(), before);
-    return succeed({ total: own.splices.length, lines: changedLines(chunks, own, from, count) });
+    return succeed({ total: own.count, lines: changedLines(chunks, own, from, count) });
   },
 
   /** Lines of a file that hold a text; what is found on the way is told at once. */
   searchFile(
-    { splices, text, most, sizeBytes, ...file }: LookInput & { text: string; most: number; sizeBytes: number },
+    { text, most, sizeBytes, ...look }: LookInput & { text: string; most: number; sizeBytes: number },
     tools: TaskTools,
   ): Hits {
-    const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
-    return searchLines(chunks, text, most, ({ bytes, hits }) => {
+    return searchLines(lookedAt(look, tools), text, most, ({ bytes, hits }) => {
       tools.progress(Math.min(0.99, bytes / Math.max(1, sizeBytes)));
       if (hits.length > 0) tools.tell(hits);
     });
@@ -263,11 +252,10 @@ export const tasks = {
 
   /** What the machine holds behind a line (from 0) of a file. */
   fileState(
-    { splices, line, printer, ...file }: LookInput & { line: number; printer: Printer },
+    { line, printer, ...look }: LookInput & { line: number; printer: Printer },
     tools: TaskTools,
   ): MachineState {
-    const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
-    return stateBehind(chunks, line, { reading: readingOf(printer) });
+    return stateBehind(lookedAt(look, tools), line, { reading: readingOf(printer) });
   },
 
   /** Strands over air, as edit `index` finds the file. */
@@ -328,14 +316,13 @@ export const tasks = {
   },
 
   /** What is wrong with the edited file as it stands. */
-  checkEdited({ printer, splices, ...file }: FileInput & { splices: string }, tools: TaskTools): Finding[] {
-    const chunks = splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
-    return findingsOf(readChunks(chunks, printer), printer);
+  checkEdited({ printer, ...file }: LaidFile, tools: TaskTools): Finding[] {
+    return findingsOf(readChunks(lookedAt(file, tools), printer), printer);
   },
 
   /** Reads the edited file back and holds it against what the edits want, and against what they must not touch. */
   proveFile(
-    input: EditInput & { splices: string },
+    input: EditInput & { resultId: number | null },
     tools: TaskTools,
   ): Result<{
     layers: ProofLayer[];
@@ -362,7 +349,7 @@ export const tasks = {
       wrong: [
         ...proof.wrong,
         // What is handed out is what was kept when the edits were laid; it must be what they come to.
-        ...(JSON.stringify(proof.splices) === input.splices
+        ...(sameSplices(proof.splices, splicesOfResult(tools.database(), input.resultId))
           ? []
           : [
               "The file that is kept was made by an earlier version of this program. Change an edit, and it is made anew.",
@@ -381,12 +368,17 @@ interface FileInput {
   printer: Printer;
 }
 
-/** A stored file with what is laid over it; an empty set shows it as it came. */
+/** What the edits of a stored file came to; null shows it as it came. */
+interface LaidFile extends FileInput {
+  resultId: number | null;
+}
+
+/** A stored file as it is looked at: with what is laid over it, or as it came. */
 export interface LookInput {
   fileId: number;
   /** Of the file: a program that is written here can become another. */
   version: number;
-  splices: string;
+  resultId: number | null;
 }
 
 /** A file that becomes part of another, and the tool it is laid with. */
@@ -407,8 +399,24 @@ function* firstBytes(chunks: Iterable<Uint8Array>, count: number): Generator<Uin
   }
 }
 
-const lookedAt = ({ splices, ...file }: LookInput, tools: TaskTools) =>
-  splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet);
+const lookedAt = ({ fileId, resultId }: Pick<LookInput, "fileId" | "resultId">, tools: TaskTools) =>
+  splicedChunks(chunksOf({ fileId }, tools)(), splicesOfResult(tools.database(), resultId));
+
+/** The first lines that edits put in, and take out, of so many each. */
+const MOST_TOLD = 500;
+
+function putInAndTakenOut(set: SpliceSet, report: ProgramReport) {
+  const inserted: { line: number; layer: number; fromMm: number; text: string }[] = [];
+  const removed: { line: number }[] = [];
+  for (const { line, layer = 0, insert, removeBytes, removeLines } of splicesIn(set)) {
+    if (inserted.length >= MOST_TOLD && removed.length >= MOST_TOLD) break;
+    if (insert !== "") {
+      if (inserted.length < MOST_TOLD)
+        inserted.push({ line, layer, fromMm: bottomMm(report, layer), text: insert.trimEnd() });
+    } else if (removeBytes > 0 && removeLines > 0 && removed.length < MOST_TOLD) removed.push({ line });
+  }
+  return { inserted, removed };
+}
 
 /** The tables of the file this worker looked at last: the next layer, cut or view of it need not be read again. */
 let lookedAtLast: { key: string; tables: ProgramTables } | null = null;
@@ -431,7 +439,7 @@ export interface RunFacts {
 }
 
 /** Where a job's program comes from. */
-export type JobSource = { input: TrialInput } | (FileInput & { splices: string });
+export type JobSource = { input: TrialInput } | LaidFile;
 
 /** What edits are worked out from: the stored report, made for this printer. */
 interface EditInput extends FileInput {
@@ -507,10 +515,8 @@ function jobOfTrial(input: TrialInput, { progress }: TaskTools) {
   return { bytes: built.bytes as Uint8Array, tables, findings, printer: input.printer, bandSettled };
 }
 
-function jobOfFile({ printer, splices, ...file }: FileInput & { splices: string }, tools: TaskTools) {
-  const bytes: Uint8Array = Buffer.concat([
-    ...splicedChunks(chunksOf(file, tools)(), JSON.parse(splices) as SpliceSet),
-  ]);
+function jobOfFile({ printer, ...file }: LaidFile, tools: TaskTools) {
+  const bytes: Uint8Array = Buffer.concat([...lookedAt(file, tools)]);
   const tables = readChunks([bytes], printer, { expectedBytes: bytes.length }, progressOf(bytes.length, tools));
   return { bytes, tables, findings: findingsOf(tables, printer), printer, bandSettled: [] as number[] };
 }

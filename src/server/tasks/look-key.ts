@@ -4,12 +4,11 @@ import { readingOf } from "@/core/machine/reading";
 import type { Printer } from "@/core/shelf/printer";
 
 export function lookKey(
-  { fileId, version, splices }: { fileId: number; version: number; splices: string },
+  { fileId, version, resultId }: { fileId: number; version: number; resultId: number | null },
   printer: Printer,
 ): string {
-  const laid = createHash("sha256")
-    .update(splices)
+  const reading = createHash("sha256")
     .update(JSON.stringify(readingOf(printer)))
     .digest("base64url");
-  return `file ${fileId} ${version} ${laid}`;
+  return `file ${fileId} ${version} ${resultId ?? "as it came"} ${reading}`;
 }

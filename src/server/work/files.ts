@@ -2,11 +2,13 @@
 import { Edit, editsSchema } from "@/core/edits";
 import { bedCentre, bedDepthMm, Printer } from "@/core/shelf/printer";
 import { readBench } from "../db/bench";
-import { splicedChunks, SpliceSet } from "@/core/edits/splice";
+import { splicedChunks } from "@/core/edits/splices/splicer";
 import { database } from "../db/connection";
 import { CHUNK_BYTES, fileChunks, files, StoredFile } from "../db/files";
+import { keepResult, KeptBlock, splicesOfResult, throwResultsAway } from "../db/edit-results";
 import { gathered } from "../db/gathered";
 import { printers } from "../db/printers";
+import { log } from "../log";
 import { refuseStale } from "../db/rows";
 import { missing, Refused } from "../refused";
 import { runTask } from "../tasks/pool";
@@ -54,12 +56,12 @@ export async function currentEdits(file: StoredFile, signal: AbortSignal) {
   if (stored !== null) return { ...(JSON.parse(stored) as EditAnswer), stack: edits, version: file.version };
   const applied = await runTask("applyEdits", await editInput(file, edits, signal), { signal });
   if (!applied.ok) throw new Refused("conflict", applied.message, { field: applied.field });
-  const { splices: _splices, ...answer } = applied.value;
+  const answer = applied.value;
   files.writeEditAnswer(file.id, JSON.stringify(answer), holdsFor);
   return { ...answer, stack: edits, version: file.version };
 }
 
-type EditAnswer = Omit<Extract<Awaited<ReturnType<Tasks["applyEdits"]>>, { ok: true }>["value"], "splices">;
+type EditAnswer = Extract<Awaited<ReturnType<Tasks["applyEdits"]>>, { ok: true }>["value"];
 
 /** Goes up whenever edits come to something else, or say more of it: an older answer is worked out anew. */
 const ANSWER_VERSION = 2;
@@ -80,19 +82,40 @@ export async function changeEdits(file: StoredFile, edits: Edit[], signal: Abort
   refuseStale("file", { ...file, edits: JSON.parse(file.edits) as unknown } as { version: number }, seen);
   const turn = (turns().get(file.id) ?? 0) + 1;
   turns().set(file.id, turn);
-  const applied = await runTask("applyEdits", await editInput(file, edits, signal), { signal });
+  const { applied, blocks } = await apply(await editInput(file, edits, signal), signal);
   if (!applied.ok) throw new Refused("invalid", applied.message, { field: applied.field });
-  const { splices, ...answer } = applied.value;
-  if (turns().get(file.id) !== turn) {
+  const answer = applied.value;
+  const refuseOvertaken = () => {
+    if (turns().get(file.id) === turn) return;
     throw new Refused("conflict", "A newer change of these edits came in meanwhile, so this one was not stored.", {
       current: files.get(file.id),
     });
-  }
+  };
+  refuseOvertaken();
+  const resultId = await keepResult(file.id, blocks);
+  refuseOvertaken();
   turns().delete(file.id);
-  const version = files.writeEdits(file.id, JSON.stringify(edits), splices, seen);
+  const version = files.writeEdits(file.id, JSON.stringify(edits), resultId, seen);
   if (version === null) throw missing(`There is no file ${file.id}.`);
+  void throwEarlierAway(file.id);
   files.writeEditAnswer(file.id, JSON.stringify(answer), answerHoldsFor(file, version));
   return { ...answer, stack: edits, version };
+}
+
+/** Applies edits; with the blocks of what they come to. */
+async function apply(input: Awaited<ReturnType<typeof editInput>>, signal: AbortSignal) {
+  const blocks: KeptBlock[] = [];
+  const onPart = (block: unknown) => void blocks.push(block as KeptBlock);
+  return { applied: await runTask("applyEdits", { ...input, tellsBlocks: true }, { signal, onPart }), blocks };
+}
+
+/** Throws away what the edits of a file came to earlier, but for the last time. What is left by an end of the program goes later. */
+async function throwEarlierAway(fileId: number): Promise<void> {
+  try {
+    for (const _slice of throwResultsAway(2, fileId)) await new Promise((resolve) => setImmediate(resolve));
+  } catch (error) {
+    log().warn({ err: error, fileId }, "what edits came to earlier was not thrown away");
+  }
 }
 
 /**
@@ -104,14 +127,16 @@ export async function changePrinter(file: StoredFile, printerId: number, signal:
     throw new Refused("invalid", `There is no printer ${printerId}.`, { field: "printerId" });
   refuseStale("file", file, seen);
   const there = { ...file, printerId };
-  const applied = await runTask("applyEdits", await editInput(there, storedEdits(file), signal), { signal });
+  const { applied, blocks } = await apply(await editInput(there, storedEdits(file), signal), signal);
   if (!applied.ok) {
     throw new Refused("invalid", `One of the edits cannot be done on that printer: ${applied.message}`, {
       field: "printerId",
     });
   }
-  const version = files.writePrinter(file.id, printerId, applied.value.splices, file.version);
+  const resultId = await keepResult(file.id, blocks);
+  const version = files.writePrinter(file.id, printerId, resultId, file.version);
   if (version === null) throw missing(`There is no file ${file.id}.`);
+  void throwEarlierAway(file.id);
   return files.get(file.id)!;
 }
 
@@ -130,17 +155,15 @@ export async function previewEdit(
 }
 
 /** What is looked into: the file as it came, or with its edits. */
-export const lookInput = ({ id, version }: StoredFile, isEdited: boolean) => ({
+export const lookInput = ({ id, version, editResultId }: StoredFile, isEdited: boolean) => ({
   fileId: id,
   version,
-  splices: isEdited ? files.splices(id) : NO_SPLICES,
+  resultId: isEdited ? editResultId : null,
 });
-
-const NO_SPLICES = JSON.stringify({ splices: [] });
 
 /** The edited file as an opened file of its own; its id. */
 export function saveEdited(file: StoredFile, name: string, signal: AbortSignal): Promise<number> {
-  const chunks = splicedChunks(fileChunks(database(), file.id), JSON.parse(files.splices(file.id)) as SpliceSet);
+  const chunks = splicedChunks(fileChunks(database(), file.id), splicesOfResult(database(), file.editResultId));
   return keepChunks(chunks, name, { printerId: file.printerId }, signal);
 }
 

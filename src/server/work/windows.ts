@@ -1,17 +1,21 @@
 /** Windows of a file's lines, as it came or with its edits: found by the counts of its chunks, so that no jump reads what stands before it. */
-import { changesWithin, linesOf, WindowChange, windowStart } from "@/core/edits/look";
-import { splicedChunks, SpliceSet } from "@/core/edits/splice";
+import { linesOf } from "@/core/edits/look";
+import { noSplices, SpliceSet } from "@/core/edits/splices/packed";
+import { splicedChunks } from "@/core/edits/splices/splicer";
+import { changesWithin, WindowChange, windowStart } from "@/core/edits/splices/windows";
 import { database } from "../db/connection";
+import { splicesOfResult } from "../db/edit-results";
 import { fileBytesFrom, fileChunks, files, StoredFile } from "../db/files";
 
-/** The parsed splices of the file that was looked at last: a reader scrolls through one. */
-const shared = globalThis as { cucharaSplices?: { id: number; version: number; set: SpliceSet } };
+/** Where the changes of the file that was looked at last stand: a reader scrolls through one. */
+const shared = globalThis as { cucharaSplices?: { resultId: number; set: SpliceSet } };
 
-export function splicesOf({ id, version }: StoredFile): SpliceSet {
+function splicesOf({ editResultId: resultId }: StoredFile): SpliceSet {
+  if (resultId === null) return noSplices;
   const known = shared.cucharaSplices;
-  if (known?.id === id && known.version === version) return known.set;
-  const set = JSON.parse(files.splices(id)) as SpliceSet;
-  shared.cucharaSplices = { id, version, set };
+  if (known?.resultId === resultId) return known.set;
+  const set = splicesOfResult(database(), resultId);
+  shared.cucharaSplices = { resultId, set };
   return set;
 }
 
@@ -21,7 +25,7 @@ export function windowOfLines(
   from: number,
   count: number,
 ): { lines: string[]; changes: WindowChange[] } {
-  const set: SpliceSet = isEdited ? splicesOf(file) : { splices: [] };
+  const set = isEdited ? splicesOf(file) : noSplices;
   const counts = files.lineCounts(file.id);
   const { startByte, firstLine } = windowStart(counts, set, from);
   const chunks = splicedChunks(fileChunks(database(), file.id, startByte), set, startByte);

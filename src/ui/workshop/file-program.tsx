@@ -6,7 +6,7 @@ import { Button } from "antd";
 import { KeyboardEvent, useEffect, useRef, useState } from "react";
 import { explainLine } from "@/core/firmware/explain";
 import type { Held } from "@/core/firmware/holds";
-import type { WindowChange } from "@/core/edits/look";
+import type { WindowChange } from "@/core/edits/splices/windows";
 import { readingOf } from "@/core/machine/reading";
 import { HEIGHT_TOLERANCE_MM } from "@/core/units";
 import { api } from "../common/api";

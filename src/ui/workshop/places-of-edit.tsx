@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Edit, leavesAlone } from "@/core/edits";
-import type { ChangedLine } from "@/core/edits/look";
+import type { ChangedLine } from "@/core/edits/splices/windows";
 import type { LayerReport } from "@/core/report/report";
 import { plainNumber } from "@/core/units";
 import { api } from "../common/api";

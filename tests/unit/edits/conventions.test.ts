@@ -1,7 +1,8 @@
 /** Every edit on files of twelve conventions: what it must not touch stays, what it was asked for is there, and off is as though it never was. */
 import fc from "fast-check";
 import { Edit, editsSchema } from "@/core/edits";
-import { applySplices } from "@/core/edits/splice";
+import { splicesIn } from "@/core/edits/splices/packed";
+import { applySplices } from "@/core/edits/splices/splicer";
 import { readProgram } from "@/core/gcode/read";
 import { Printer } from "@/core/shelf/printer";
 import { Convention, conventions, pieceText } from "../helpers/conventions";
@@ -50,7 +51,7 @@ describe.each(conventions.map((form) => [form.name, form] as const))("%s", (_, f
           fromLayer?: number;
           toLayer?: number;
         };
-        for (const { removeBytes, layer, insert } of splices.splices) {
+        for (const { removeBytes, layer, insert } of splicesIn(splices)) {
           if (removeBytes > 0 && fromLayer !== undefined) {
             expect(layer! + 1).toBeGreaterThanOrEqual(fromLayer);
             expect(layer! + 1).toBeLessThanOrEqual(toLayer!);

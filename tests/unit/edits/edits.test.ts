@@ -1,6 +1,9 @@
 import fc from "fast-check";
 import { Edit, editsSchema } from "@/core/edits";
-import { Splice, Splicer, SpliceSet, spliceSet } from "@/core/edits/splice";
+import { spliceSet } from "@/core/edits/splices/gather";
+import { SpliceSet } from "@/core/edits/splices/packed";
+import { Splice } from "@/core/edits/splices/splice";
+import { Splicer } from "@/core/edits/splices/splicer";
 import { readProgram } from "@/core/gcode/read";
 import { comparePlan, settingsByLayer } from "@/core/heightplan/proof";
 import { ladle, printers } from "../helpers/demo";

@@ -1,5 +1,9 @@
 import fc from "fast-check";
-import { applySplices, compose, noSplices, Splice, splicedChunks, SpliceSet, spliceSet } from "@/core/edits/splice";
+import { compose } from "@/core/edits/splices/compose";
+import { SpliceGatherer, spliceSet } from "@/core/edits/splices/gather";
+import { noSplices, sameSplices, SpliceSet, splicesIn } from "@/core/edits/splices/packed";
+import { Splice } from "@/core/edits/splices/splice";
+import { applySplices, splicedChunks } from "@/core/edits/splices/splicer";
 import { bytesOf, textOf } from "../helpers/programs";
 
 const at = (atByte: number, removeBytes: number, insert: string, by = "plan"): Splice => ({
@@ -37,7 +41,7 @@ const fitting = (length: number) =>
 describe("a splice set", () => {
   test("is sorted, insertions at one place before what goes there", () => {
     const set = setOf([at(9, 2, ""), at(3, 0, "b"), at(9, 0, "c"), at(3, 0, "d")]);
-    expect(set.splices.map(({ atByte, insert }) => `${atByte}${insert}`)).toEqual(["3b", "3d", "9c", "9"]);
+    expect([...splicesIn(set)].map(({ atByte, insert }) => `${atByte}${insert}`)).toEqual(["3b", "3d", "9c", "9"]);
   });
 
   test("is refused with both edits' names where two of them change the same bytes", () => {
@@ -73,5 +77,48 @@ describe("a splice set", () => {
       }),
       { numRuns: 400 },
     );
+  });
+
+  test("gives every splice back as it was put in, whatever its figures, its text and the order it came in", () => {
+    const any = fc.record({
+      atByte: fc.oneof(fc.nat(300), fc.nat(3_000_000_000)),
+      removeBytes: fc.constant(0),
+      removeLines: fc.constantFrom(0, 0, 1, 200),
+      insert: fc.oneof(fc.constant(""), fc.constant("G1 X1 ; größer\n"), fc.string({ maxLength: 300 })),
+      line: fc.oneof(fc.nat(50), fc.nat(90_000_000)),
+      layer: fc.option(fc.nat(30_000), { nil: undefined }),
+      by: fc.constantFrom("plan", "fan", "größer"),
+    });
+    fc.assert(
+      fc.property(fc.array(any, { maxLength: 60 }), (splices) => {
+        const sorted = splices
+          .filter(({ removeLines, insert }) => removeLines > 0 || insert !== "")
+          .map(({ layer, ...rest }) => ({ ...rest, ...(layer === undefined ? {} : { layer }) }))
+          .sort((a, b) => a.atByte - b.atByte);
+        expect([...splicesIn(setOf(sorted))]).toEqual(sorted);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test("of a hundred thousand splices is in order, however late some of them come, and no longer than it must be", () => {
+    const many = 100_000;
+    const all = Array.from({ length: many }, (_, i) => ({ ...at(20 * i, 4, `G1 X${i % 1000}\n`), line: i }));
+    const rising = setOf(all);
+    // Every seventh comes at the very end, and some at each place come after others.
+    const gatherer = new SpliceGatherer();
+    for (const splice of all) if (splice.line % 7 !== 0) gatherer.add(splice);
+    for (const splice of all) if (splice.line % 7 === 0) gatherer.add(splice);
+    const late = gatherer.finish();
+    expect(late.ok && sameSplices(late.value, rising)).toBe(true);
+    expect(sameSplices(setOf([...all].reverse()), rising)).toBe(true);
+    const bytes = rising.blocks.reduce((sum, block) => sum + block.bytes().length, 0);
+    const texts = all.reduce((sum, { insert }) => sum + insert.length, 0);
+    expect(bytes - texts).toBeLessThan(8 * many);
+    expect(rising.blocks.length).toBeGreaterThan(10);
+    // What is looked at one by one begins at a block and reads nothing before it.
+    const last = rising.blocks[rising.blocks.length - 1];
+    expect(last.line * 20).toBe(last.atByte);
+    expect(last.longerBy).toBe(last.count);
   });
 });

@@ -1,7 +1,12 @@
 /** Windows and searches of a program of any size: the same lines as going through all of it. */
 import fc from "fast-check";
-import { changesWithin, lineEndsIn, linesOf, searchLines, windowStart } from "@/core/edits/look";
-import { applySplices, compose, Splice, splicedChunks, spliceSet, SpliceSet } from "@/core/edits/splice";
+import { lineEndsIn, linesOf, searchLines } from "@/core/edits/look";
+import { compose } from "@/core/edits/splices/compose";
+import { spliceSet } from "@/core/edits/splices/gather";
+import { SpliceSet, splicesIn } from "@/core/edits/splices/packed";
+import { Splice } from "@/core/edits/splices/splice";
+import { applySplices, splicedChunks } from "@/core/edits/splices/splicer";
+import { changesWithin, windowStart } from "@/core/edits/splices/windows";
 import { bytesOf, textOf } from "../helpers/programs";
 
 const text = Array.from({ length: 400 }, (_, i) => `G1 X${i} ; row ${i}`).join("\n") + "\n";
@@ -36,10 +41,14 @@ const sets = fc
       const insert = how === "out" ? "" : how === "other" ? `G1 Y${line}\n` : "M117 a\nM117 b\n";
       return { atByte: from, removeBytes: removes, removeLines: removes > 0 ? 1 : 0, insert, line, by: "test" };
     });
-    const set = spliceSet(splices);
-    if (!set.ok) throw new Error(set.message);
-    return set.value;
+    return setOf(splices);
   });
+
+function setOf(splices: Splice[]): SpliceSet {
+  const set = spliceSet(splices);
+  if (!set.ok) throw new Error(set.message);
+  return set.value;
+}
 
 test("a window is what stands there, wherever chunks end and whatever was changed before it", () => {
   fc.assert(
@@ -63,7 +72,7 @@ test("what was changed within a window stands beside what it was", () => {
     { atByte: starts[3], removeBytes: starts[4] - starts[3], removeLines: 1, insert: "G1 Y3\n", line: 3, by: "test" },
     { atByte: starts[6], removeBytes: 0, removeLines: 0, insert: "M117 a\nM117 b\n", line: 6, by: "test" },
   ];
-  const set = { splices };
+  const set = setOf(splices);
   const changes = changesWithin((from) => [bytes.subarray(from)], set, 0, 20);
   expect(changes).toEqual([
     { line: 3, lines: 1, before: ["G1 X3 ; row 3"] },
@@ -138,7 +147,7 @@ test("lines that end in CR alone are lines: windows, searches and what is change
     line: 300,
     by: "test",
   };
-  const set = { splices: [inserted, gone] };
+  const set = setOf([inserted, gone]);
   const { startByte, firstLine } = windowStart(crChunks, set, 350);
   const rest = crChunks.filter((chunk) => chunk.startByte >= startByte).map((chunk) => chunk.bytes);
   expect(linesOf(splicedChunks(rest, set, startByte), 350 - firstLine, 2)).toEqual([
@@ -159,10 +168,10 @@ test("a second change counts the lines that a first one put in, whatever ends th
   for (const end of ["\n", "\r", "\r\n"]) {
     const splice = (line: number, atByte: number): SpliceSet => {
       const insert = `M117 a${end}M117 b${end}`;
-      return { splices: [{ atByte, removeBytes: 0, removeLines: 0, insert, line, by: "test" }] };
+      return setOf([{ atByte, removeBytes: 0, removeLines: 0, insert, line, by: "test" }]);
     };
     const [first, second] = [splice(0, 0), splice(4, 2 * `M117 a${end}`.length + 2 * `G1 X1${end}`.length)];
-    expect(compose(first, second).splices.map(({ line }) => line)).toEqual([0, 2]);
+    expect([...splicesIn(compose(first, second))].map(({ line }) => line)).toEqual([0, 2]);
   }
 });
 
@@ -186,4 +195,38 @@ test.each([
   ["G28\r", 0],
 ])("line ends of %j: %d", (chunk, count) => {
   expect(lineEndsIn(bytesOf(chunk))).toBe(count);
+});
+
+test("a window far behind a hundred thousand changes is found without reading them", () => {
+  // A line of ten bytes, and a line put in before each.
+  const many = 100_000;
+  const row = (line: number) => `G1 X${String(line).padStart(5, "0")}\n`;
+  const whole = bytesOf(Array.from({ length: many }, (_, line) => row(line)).join(""));
+  const set = setOf(
+    Array.from({ length: many }, (_, line) => ({
+      ...{ atByte: 10 * line, removeBytes: 0, removeLines: 0, insert: `M117 ${line}\n`, line, by: "test" },
+    })),
+  );
+  let read = 0;
+  const counted: SpliceSet = {
+    count: set.count,
+    blocks: set.blocks.map((block) => ({ ...block, bytes: () => (read++, block.bytes()) })),
+  };
+  const size = 50_000;
+  const counts = Array.from({ length: whole.length / size }, (_, i) => ({
+    startByte: i * size,
+    lineEnds: lineEndsIn(whole.subarray(i * size, (i + 1) * size)),
+  }));
+  const from = 2 * 91_234;
+  const { startByte, firstLine } = windowStart(counts, counted, from);
+  const lines = linesOf(splicedChunks([whole.subarray(startByte)], counted, startByte), from - firstLine, 2);
+  expect(lines).toEqual(["M117 91234", row(91_234).trim()]);
+  const changes = changesWithin((byte) => [whole.subarray(byte)], counted, from, 2);
+  expect(changes).toEqual([{ line: from, lines: 1, before: [] }]);
+  expect(set.blocks.length).toBeGreaterThan(15);
+  expect(read).toBeLessThan(2 * set.blocks.length);
+  // The window itself needs few of them.
+  read = 0;
+  changesWithin((byte) => [whole.subarray(byte)], counted, from, 2);
+  expect(read).toBeLessThanOrEqual(2);
 });

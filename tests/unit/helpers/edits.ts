@@ -2,7 +2,8 @@
 import { AppliedEdits, applyEdits, Edit, EditableFile } from "@/core/edits";
 import { Proof, proveEdits } from "@/core/edits/prove";
 import { readChunks, seeFile } from "@/core/edits/see-file";
-import { applySplices, noSplices, SpliceSet } from "@/core/edits/splice";
+import { noSplices, SpliceSet } from "@/core/edits/splices/packed";
+import { applySplices } from "@/core/edits/splices/splicer";
 import { ProgramTables } from "@/core/gcode/read";
 import { comparePlan, Mismatch, settingsByLayer } from "@/core/heightplan/proof";
 import { Result } from "@/core/result";

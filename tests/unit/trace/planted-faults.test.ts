@@ -9,7 +9,7 @@ import { proveOne } from "@/core/edits/prove";
 import { Interpreted, interpret } from "../helpers/beads";
 import { editable, tryEdits } from "../helpers/edits";
 import { editSamples, parsedEdit, SampleFile, sampleFiles, wide } from "../helpers/edit-samples";
-import { applySplices } from "@/core/edits/splice";
+import { applySplices } from "@/core/edits/splices/splicer";
 import { bytesOf, textOf } from "../helpers/programs";
 
 /** More of them, and others, when asked. */

@@ -18,7 +18,8 @@ import { EditContext, EditKind, PlannedForTool, printerOfFile, valueAt } from ".
 import { beyondPiece, foreignChanges } from "../plan-findings";
 import { rewriteInside } from "../plan-inside";
 import { FACTORS_RETURN, freeLineInsertions, insertLines, PlanLines, sayAlong } from "../plan-lines";
-import { Splice } from "../splice";
+import { spliceSet } from "../splices/gather";
+import { Splice } from "../splices/splice";
 
 export interface HeightPlanEdit {
   kind: "height-plan";
@@ -115,7 +116,8 @@ export const heightPlan: EditKind<HeightPlanEdit> = {
       planned.push({ tool, planned: followed.planned });
     }
     inserted.add(freeLineInsertions(plan));
-    return succeed({ splices: [...inserted.splices(), ...splices], findings, planned });
+    const set = spliceSet([...inserted.splices(), ...splices]);
+    return set.ok ? succeed({ splices: set.value, findings, planned }) : set;
   },
 };
 

@@ -5,6 +5,7 @@ import { settingKeys } from "../../settings";
 import { bitOf, bitsOf } from "../../trace/fields";
 import { fieldsOf, SET } from "../asked";
 import { EditKind } from "../edit";
+import { spliceSet } from "../splices/gather";
 
 export type { LiftOutEdit } from "../../findings/finding";
 
@@ -54,7 +55,9 @@ export const liftOut: EditKind<LiftOutEdit> = {
       const removeBytes = endByte - startByte;
       return [{ atByte: startByte, removeBytes, removeLines: 1, insert: "", line, by: this.label }];
     });
-    return succeed({ splices, findings: splices.length > 0 ? [] : [nothingLeft(what)] });
+    const set = spliceSet(splices);
+    if (!set.ok) return set;
+    return succeed({ splices: set.value, findings: splices.length > 0 ? [] : [nothingLeft(what)] });
   },
 };
 

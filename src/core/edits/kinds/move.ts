@@ -1,14 +1,12 @@
 /** The whole print somewhere else on the bed: absolute moves between its start and its end. */
 import { z } from "zod";
-import { withWord, writtenFigure } from "../../gcode/line-change";
-import { Line } from "../../gcode/scan";
+import { EditedLine } from "../../gcode/edited-line";
 import { refuse } from "../../result";
 import { bedCentre, outsideBedMm } from "../../shelf/printer";
 import { bitsOf } from "../../trace/fields";
 import { plainNumber, roundTo } from "../../units";
 import { EditContext, EditKind } from "../edit";
 import { LineSplices } from "../line-splice";
-import { decodeLine } from "../line-text";
 import { PARKS } from "./pause";
 import { PlaceFinder } from "../scope";
 
@@ -85,34 +83,34 @@ export const move: EditKind<MoveEdit> = {
     // Behind a height that the end names itself, its figures count from there.
     let isNamedAnew = false;
     const place = new PlaceFinder(file);
+    const edited = new EditedLine();
     file.walk(
       (line) => {
         place.at(line.number);
         // Raised, the print is higher than its end counts on: what lifts the nozzle there lifts it as much further.
         const isEnd = place.part === "end" && by.z > 0 && !isNamedAnew;
         if ((place.part !== "print" && !isEnd) || problem !== null) return;
-        const code =
-          line.commandCount > 0 && line.letters[0] === G
-            ? line.values[0]
-            : line.commandCount === 0 && line.wordCount > 0
-              ? 1
-              : NaN;
-        if (code === 90 || code === 91) relative = code === 91;
-        else if (code === 20 || code === 21) unitMm = code === 20 ? 25.4 : 1;
-        else if (code === 92 && isEnd) isNamedAnew = line.has(Z) || line.wordCount === 1;
-        else if (code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
-          problem = `Line ${line.number + 1} names a position anew (G92): the print cannot be moved behind it.`;
+        let moves = line.commandCount === 0 && line.wordCount > 0;
+        for (let i = 0; i < line.wordCount; i++) {
+          if (line.letters[i] !== G) continue;
+          const code = line.values[i];
+          if (code >= 0 && code <= 3) moves = true;
+          else if (code === 90 || code === 91) relative = code === 91;
+          else if (code === 20 || code === 21) unitMm = code === 20 ? 25.4 : 1;
+          else if (code === 92 && isEnd) isNamedAnew = line.has(Z) || line.wordCount === 1;
+          else if (code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
+            problem = `Line ${line.number + 1} names a position anew (G92): the print cannot be moved behind it.`;
+          }
         }
-        if (relative || !(code >= 0 && code <= 3)) return;
-        const text = decodeLine(line);
-        if (text.endsWith(PARKS)) return;
-        splices.replace(line, [shifted(line, text, isEnd ? { x: 0, y: 0, z: by.z } : by, unitMm)], place.layer);
+        if (relative || !moves || (line.commentFrom >= 0 && line.comment() === PARKS)) return;
+        shift(edited.take(line), isEnd ? { x: 0, y: 0, z: by.z } : by, unitMm);
+        splices.rewrite(line, edited, place.layer);
       },
       { moves: true },
     );
     if (problem !== null) return refuse(problem);
     const isNowhere = by.x !== 0 || by.y !== 0 || by.z !== 0;
-    if (isNowhere && splices.list.length === 0) {
+    if (isNowhere && splices.count === 0) {
       return refuse("The print counts its places from where the nozzle stands (G91): there is nothing in it to move.");
     }
     return splices.outcome([], { mustAll: true });
@@ -131,16 +129,13 @@ const shifts = [
   { letter: Z, name: "z" },
 ] as const;
 
-/** The line with its positions shifted; each figure keeps at least the decimals it has. */
-function shifted(line: Line, text: string, by: { x: number; y: number; z: number }, unitMm: number): string {
-  let changed = text;
+/** Shifts the positions of a line; each figure keeps at least the decimals it has. */
+function shift(line: EditedLine, by: { x: number; y: number; z: number }, unitMm: number): void {
   for (const { letter, name } of shifts) {
-    if (by[name] === 0 || !line.has(letter)) continue;
-    const word = String.fromCharCode(letter);
-    const written = writtenFigure(changed, word);
-    if (written === null) continue;
-    const decimals = Math.max(unitMm === 1 ? 3 : 5, written.split(".")[1]?.length ?? 0);
-    changed = withWord(changed, word, plainNumber(roundTo(Number(written) + by[name] / unitMm, decimals), decimals));
+    if (by[name] === 0) continue;
+    const word = line.wordOf(letter);
+    if (word < 0) continue;
+    const decimals = Math.max(unitMm === 1 ? 3 : 5, line.decimalsOf(word));
+    line.setFigure(word, line.figureOf(word) + by[name] / unitMm, decimals);
   }
-  return changed;
 }

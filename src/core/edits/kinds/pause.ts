@@ -55,7 +55,7 @@ const schema = z.strictObject({
 }) as unknown as z.ZodType<PauseEdit>;
 
 /** Behind the line that goes to a place on the bed, whatever place the print has. */
-export const PARKS = "; parks";
+export const PARKS = "parks";
 /** Drawn back and lifted so far while it stands. Common practice, no source. */
 const DRAW_BACK_MM = 2;
 const LIFT_MM = 10;
@@ -138,7 +138,7 @@ function pauseLines(
     "M83",
     `G1 E-${DRAW_BACK_MM} F${60 * DRAW_MM_S}`,
     `G1 Z${number(lift)} F${60 * LIFT_MM_S}`,
-    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F${60 * GO_MM_S} ${PARKS}`] : []),
+    ...(park ? ["G90", "M83", `G0 X${number(park.x)} Y${number(park.y)} F${60 * GO_MM_S} ; ${PARKS}`] : []),
   ];
   const reading = readingOf(printer);
   const stands = structuredClone(state);

@@ -1,6 +1,7 @@
-import { Splicer, SpliceSet } from "@/core/edits/splice";
+import { splicedChunks } from "@/core/edits/splices/splicer";
 import { database } from "@/server/db/connection";
-import { fileChunks, files } from "@/server/db/files";
+import { splicesOfResult } from "@/server/db/edit-results";
+import { fileChunks } from "@/server/db/files";
 import { fileOf } from "@/server/http/files";
 import { printerFor } from "@/server/work/files";
 import { attachment } from "@/server/http/download";
@@ -10,25 +11,22 @@ import { runTask } from "@/server/tasks/pool";
 export const GET = handle(
   async (request, params) => {
     const file = fileOf(params);
-    const stored = files.splices(file.id);
-    const set = JSON.parse(stored) as SpliceSet;
+    const { id: fileId, sizeBytes, editResultId: resultId } = file;
     // What nobody changed goes back as it came; what was changed here must do no harm.
-    if (set.splices.length > 0) {
-      const input = { fileId: file.id, sizeBytes: file.sizeBytes, printer: printerFor(file), splices: stored };
+    if (resultId !== null) {
+      const input = { fileId, sizeBytes, printer: printerFor(file), resultId };
       refuseHarm(await runTask("checkEdited", input, { signal: request.signal }));
     }
-    const splicer = new Splicer(set);
-    const chunks = fileChunks(database(), file.id);
-    // One stored chunk a pull: the server does other things in between, and a slow reader holds nothing up.
+    const chunks = splicedChunks(fileChunks(database(), fileId), splicesOfResult(database(), resultId));
+    // One piece a pull: the server does other things in between, and a slow reader holds nothing up.
     const body = new ReadableStream<Uint8Array>({
       pull(controller) {
         const next = chunks.next();
-        const pieces = next.done ? splicer.end() : splicer.push(next.value);
-        for (const piece of pieces) controller.enqueue(piece);
         if (next.done) controller.close();
+        else controller.enqueue(next.value);
       },
     });
-    const name = set.splices.length > 0 ? file.name.replace(/(\.\w+)?$/, "-tuned$1") : file.name;
+    const name = resultId !== null ? file.name.replace(/(\.\w+)?$/, "-tuned$1") : file.name;
     return new Response(body, { headers: attachment(name) });
   },
   { who: "reader" },

@@ -1,4 +1,3 @@
-import { files } from "@/server/db/files";
 import { fileOf } from "@/server/http/files";
 import { editInput, storedEdits } from "@/server/work/files";
 import { handle, json } from "@/server/http/respond";
@@ -9,7 +8,7 @@ export const GET = handle(
   async (request, params) => {
     const file = fileOf(params);
     const input = await editInput(file, storedEdits(file), request.signal);
-    const proof = await runTask("proveFile", { ...input, splices: files.splices(file.id) }, { signal: request.signal });
+    const proof = await runTask("proveFile", { ...input, resultId: file.editResultId }, { signal: request.signal });
     if (!proof.ok) throw new Refused("conflict", proof.message, { field: proof.field });
     return json(proof.value);
   },

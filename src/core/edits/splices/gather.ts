@@ -1,0 +1,114 @@
+/** Splices gathered in whatever order they come to mind, and put in the order of their bytes. */
+import { MOST_CHANGED_BYTES } from "../../gcode/bounds";
+import { refuse, Result, succeed } from "../../result";
+import { AnySplice, SpliceCursor, SplicePacker, SpliceSet } from "./packed";
+import { ByteSplice, Splice } from "./splice";
+
+/** So many wait for others that belong before them: edits go along with the file and look back a few lines. */
+const WAITING = 4096;
+
+/** At one place insertions before removals. */
+const inOrder = (a: AnySplice, b: AnySplice) =>
+  a.atByte - b.atByte || Number(a.removeBytes > 0) - Number(b.removeBytes > 0);
+
+/** A stretch of splices in order. One that belongs before what is packed already begins the next stretch. */
+class Stretch {
+  readonly packer = new SplicePacker();
+  private waiting: AnySplice[] = [];
+  private isSorted = true;
+  private packed: AnySplice | null = null;
+
+  takes(splice: AnySplice): boolean {
+    return this.packed === null || inOrder(this.packed, splice) <= 0;
+  }
+
+  add(splice: AnySplice): void {
+    const { waiting } = this;
+    if (waiting.length > 0 && inOrder(waiting[waiting.length - 1], splice) > 0) this.isSorted = false;
+    waiting.push(splice);
+    if (waiting.length >= 2 * WAITING) this.pack(WAITING);
+  }
+
+  finish(): SpliceSet {
+    this.pack(Infinity);
+    return this.packer.finish();
+  }
+
+  private pack(most: number): void {
+    if (!this.isSorted) this.waiting.sort(inOrder);
+    this.isSorted = true;
+    const gone = this.waiting.slice(0, most);
+    this.waiting = this.waiting.slice(most);
+    for (const splice of gone) this.packer.add(splice);
+    this.packed = gone[gone.length - 1] ?? this.packed;
+  }
+}
+
+export class SpliceGatherer {
+  private readonly stretches: Stretch[] = [new Stretch()];
+  count = 0;
+
+  add(splice: AnySplice): void {
+    this.count++;
+    // Of two at one place the one that came first stands first: it lies in the same stretch or in one before it.
+    let at = 0;
+    while (at < this.stretches.length && !this.stretches[at].takes(splice)) at++;
+    if (at === this.stretches.length) this.stretches.push(new Stretch());
+    this.stretches[at].add(splice);
+  }
+
+  /** Whether they take more than can be kept. */
+  get isTooMuch(): boolean {
+    return this.stretches.reduce((sum, { packer }) => sum + packer.total, 0) > MOST_CHANGED_BYTES;
+  }
+
+  /** The set of all of them; refused with the names of both edits if two of them change the same bytes. */
+  finish(): Result<SpliceSet> {
+    const sets = this.stretches.map((stretch) => stretch.finish());
+    const set = sets.length === 1 ? sets[0] : merged(sets);
+    const conflict = conflictIn(set);
+    return conflict === null ? succeed(set) : refuse(conflict);
+  }
+}
+
+/** The set of some splices of one program: in the order of its bytes. Refused with the names of both edits if two of them change the same bytes. */
+export function spliceSet(splices: readonly Splice[]): Result<SpliceSet> {
+  const gatherer = new SpliceGatherer();
+  for (const splice of splices) gatherer.add(splice);
+  return gatherer.finish();
+}
+
+/** Those splices of a set that are wanted. */
+export function filtered(set: SpliceSet, isWanted: (splice: ByteSplice) => boolean): SpliceSet {
+  const packer = new SplicePacker();
+  const cursor = new SpliceCursor(set);
+  while (cursor.next()) if (isWanted(cursor)) packer.add(cursor);
+  return packer.finish();
+}
+
+/** Sets put together in order; of two splices at one place that of the earlier set comes first. */
+function merged(sets: readonly SpliceSet[]): SpliceSet {
+  const packer = new SplicePacker();
+  let cursors = sets.map((set) => new SpliceCursor(set)).filter((cursor) => cursor.next());
+  while (cursors.length > 0) {
+    const first = cursors.reduce((least, cursor) => (inOrder(cursor, least) < 0 ? cursor : least));
+    packer.add(first);
+    if (!first.next()) cursors = cursors.filter((cursor) => cursor !== first);
+  }
+  return packer.finish();
+}
+
+function conflictIn(set: SpliceSet): string | null {
+  const cursor = new SpliceCursor(set);
+  let until = 0;
+  let by = "";
+  while (cursor.next()) {
+    if (cursor.atByte < until) {
+      const both = by === cursor.by ? `“${by}” changes` : `“${by}” and “${cursor.by}” both change`;
+      return `${both} line ${cursor.line + 1}${by === cursor.by ? " twice" : ""}.`;
+    }
+    until = cursor.atByte + cursor.removeBytes;
+    by = cursor.by;
+  }
+  return null;
+}

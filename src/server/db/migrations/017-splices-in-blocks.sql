@@ -1,0 +1,2 @@
+-- Carried over into edit_blocks.
+ALTER TABLE files DROP COLUMN splices;

@@ -82,9 +82,7 @@ export class LineSplices {
     layer: number,
   ): void {
     const removeLines = removeBytes > 0 ? 1 : 0;
-    const rest = { atByte, removeBytes, removeLines, line, layer: Math.max(0, layer), by: this.by };
-    if (typeof insert === "string") this.gathered.add({ ...rest, insert });
-    else this.gathered.add({ ...rest, insert });
+    this.gathered.add({ atByte, removeBytes, removeLines, line, insert, layer: Math.max(0, layer), by: this.by });
   }
 
   /**

@@ -23,7 +23,7 @@ export class EditedLine {
   private readonly values = new Float64Array(MOST_WORDS);
   /** Where words begin in `bytes`. */
   private readonly starts = new Uint32Array(MOST_WORDS);
-  private readonly digits = new Uint8Array(32);
+  private readonly digits = new Uint8Array(64);
   isChanged = false;
 
   /** Takes a line as it is. */

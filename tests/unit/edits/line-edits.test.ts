@@ -476,3 +476,37 @@ test("a print turned backwards is stopped: its filament is pulled out along the 
   const wiped = text.replaceAll("M117 busy", "G1 X85.000 Y80.000 E-0.5 F1800\nG1 X80 Y80 E0.5");
   expect(stops(wiped)).not.toContain("drawn-along");
 });
+
+/** Several commands on a line, as NIST RS274/NGC Interpreter, version 3, 3.3.3 has them. */
+describe("of several commands on a line", () => {
+  const several = tube(forms[0]).replace("M106 S255", "G90 M106 S255 G4 S1 ; on").replace("G0 X80", "G90 G0 X80");
+  const lineOf = (edit: object) =>
+    edited(several, one(edit))
+      .after.split("\n")
+      .find((line) => line.includes("G4"));
+
+  test.each([
+    [{ setWord: { word: "S", value: 9 } }, "G90 M106 S9 G4 S1 ; on"],
+    [{ setWord: { word: "P", value: 1 } }, "G90 M106 S255 P1 G4 S1 ; on"],
+    [{ scaleWord: { word: "S", by: 0.2 } }, "G90 M106 S51 G4 S1 ; on"],
+    [{ delete: true }, "G90 G4 S1 ; on"],
+    [{ comment: "was" }, "G90 G4 S1 ; on"],
+    [{ replaceWith: "M107" }, "G90 M107 G4 S1 ; on"],
+  ])("one is found, and the others stay: %j", (act, line) => {
+    expect(lineOf({ kind: "find", find: { command: "M106", where: [{ word: "S", is: "=", value: 255 }] }, act })).toBe(
+      line,
+    );
+  });
+
+  test("conditions ask the words of the command itself", () => {
+    const waiting = { command: "G4", where: [{ word: "S", is: ">", value: 100 }] };
+    expect(lineOf({ kind: "find", find: waiting, act: { delete: true } })).toContain("G4 S1");
+  });
+
+  test("a move behind another command is moved with the print", () => {
+    expect(several).toContain("G90 G0 X80");
+    const { after } = edited(several, one({ kind: "move", byMm: { x: 2, y: 0, z: 0 } }));
+    expect(after).toContain("G90 G0 X82");
+    expect(after).not.toContain("X80 ");
+  });
+});

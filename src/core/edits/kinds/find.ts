@@ -3,6 +3,8 @@ import { z } from "zod";
 import { refuse, Result, succeed } from "../../result";
 import { bitOf, bitsOf, Field } from "../../trace/fields";
 import { plainNumber, roundTo } from "../../units";
+import { EditedLine } from "../../gcode/edited-line";
+import { forEachCommand } from "../../gcode/line-words";
 import type { Line } from "../../gcode/scan";
 import { EditKind, SeenFile } from "../edit";
 import { LineSplices } from "../line-splice";
@@ -259,8 +261,12 @@ function canBeMove({ text, command }: Found): boolean {
 }
 
 interface Hit {
-  text: string;
-  /** The found stretch, for texts and expressions. */
+  line: Line;
+  /** The words it is about: those behind the command itself. */
+  from: number;
+  to: number;
+  /** What was found, where that is not the whole line, and the line with something else in its place. */
+  part: string | null;
   replace: ((by: string) => string) | null;
 }
 
@@ -281,18 +287,23 @@ function matcherOf(
     const letter = command.charCodeAt(0);
     const value = Number(command.slice(1));
     return (line) => {
-      if (line.commandCount === 0 || line.letters[0] !== letter || line.values[0] !== value) return null;
-      return where.every((one) => holds(line, one)) ? { text: decodeLine(line), replace: null } : null;
+      if (line.commandCount === 0) return null;
+      if (line.commandCount === 1 && (line.letters[0] !== letter || line.values[0] !== value)) return null;
+      let found: Hit | null = null;
+      forEachCommand(line, (from, to) => {
+        if (found || line.letters[from] !== letter || line.values[from] !== value) return;
+        if (where.every((one) => holds(line, one, from + 1, to))) found = commandOf(line, from, to);
+      });
+      return found;
     };
   }
   if (text !== undefined) {
     return (line) => {
       const { whole, looked, from } = split(line);
       if (!looked.includes(text)) return null;
-      return {
-        text: whole,
-        replace: (by) => whole.slice(0, from) + looked.replaceAll(text, () => by) + whole.slice(from + looked.length),
-      };
+      const replace = (by: string) =>
+        whole.slice(0, from) + looked.replaceAll(text, () => by) + whole.slice(from + looked.length);
+      return { ...wholeLine(line), replace };
     };
   }
   let expression: RegExp;
@@ -305,60 +316,78 @@ function matcherOf(
     const { whole, looked, from } = split(line);
     expression.lastIndex = 0;
     if (!expression.test(looked)) return null;
-    return {
-      text: whole,
-      replace: (by) => whole.slice(0, from) + looked.replace(expression, by) + whole.slice(from + looked.length),
-    };
+    const replace = (by: string) =>
+      whole.slice(0, from) + looked.replace(expression, by) + whole.slice(from + looked.length);
+    return { ...wholeLine(line), replace };
   };
 }
 
-function holds(line: Line, { word: letter, is, value = 0 }: Condition): boolean {
-  const figure = line.value(letter.charCodeAt(0), 1);
-  if (is === "any") return line.has(letter.charCodeAt(0), 1);
+/** A line as a whole; its first word is the command itself, where it has one. */
+function wholeLine(line: Line): Hit {
+  return { line, from: line.commandCount > 0 ? 1 : 0, to: line.wordCount, part: null, replace: null };
+}
+
+/** A command, its words from one (included) to another (excluded): all of its line, or one of several there. */
+function commandOf(line: Line, from: number, to: number): Hit {
+  if (line.commandCount === 1) return wholeLine(line);
+  const start = line.starts[from];
+  const end = to < line.wordCount ? line.starts[to] : line.wordsEnd();
+  const said = (first: number, last: number) => decoder.decode(line.bytes.subarray(first, last));
+  const beside = [said(line.from, start).trimEnd(), said(end, line.to).trimStart()];
+  const replace = (by: string) => [beside[0], by, beside[1]].filter((text) => text !== "").join(" ");
+  return { line, from: from + 1, to, part: said(start, end).trimEnd(), replace };
+}
+
+const decoder = new TextDecoder();
+
+function holds(line: Line, { word: letter, is, value = 0 }: Condition, from: number, to: number): boolean {
+  const byte = letter.charCodeAt(0);
+  let word = from;
+  while (word < to && line.letters[word] !== byte) word++;
+  if (is === "any") return word < to;
+  const figure = word < to ? line.values[word] : NaN;
   if (Number.isNaN(figure)) return false;
   if (is === ">") return figure > value;
   return is === "<" ? figure < value : Math.abs(figure - value) < 1e-9;
 }
 
 /** The lines that stand for one that was found; null where that makes a value no printer can mean. */
-function changed({ text, replace }: Hit, act: Act): string[] | null {
-  const made = changedText(text, replace, act);
-  if (made === null) return null;
-  const own = act.delete
-    ? []
-    : act.comment !== undefined
-      ? [asComment(text, act.comment.trim() || "left out")]
-      : [made];
-  return [...own, ...(act.after ?? [])];
+function changed(hit: Hit, act: Act): string[] | null {
+  const { part, replace } = hit;
+  // Of several commands on a line one goes, and the others stay.
+  const rest = part !== null && replace ? [replace("")] : [];
+  if (act.delete) return [...rest, ...(act.after ?? [])];
+  if (act.comment !== undefined) {
+    const left = asComment(part ?? decodeLine(hit.line), act.comment.trim() || "left out");
+    return [...rest, left, ...(act.after ?? [])];
+  }
+  const made = changedText(hit, act);
+  return made === null ? null : [made, ...(act.after ?? [])];
 }
 
-function changedText(
-  text: string,
-  replace: Hit["replace"],
-  { replaceWith, setWord, scaleWord, shiftWord }: Act,
-): string | null {
-  if (replaceWith !== undefined) return replace ? replace(replaceWith) : replaceWith;
-  if (setWord) return withFigure(text, setWord.word, () => setWord.value, true);
-  if (scaleWord) return withFigure(text, scaleWord.word, (value) => value * scaleWord.by, false);
-  if (shiftWord) return withFigure(text, shiftWord.word, (value) => value + shiftWord.by, false);
-  return text;
+function changedText(hit: Hit, { replaceWith, setWord, scaleWord, shiftWord }: Act): string | null {
+  if (replaceWith !== undefined) return hit.replace ? hit.replace(replaceWith) : replaceWith;
+  if (setWord) return withFigure(hit, setWord.word, () => setWord.value, true);
+  if (scaleWord) return withFigure(hit, scaleWord.word, (value) => value * scaleWord.by, false);
+  if (shiftWord) return withFigure(hit, shiftWord.word, (value) => value + shiftWord.by, false);
+  return decodeLine(hit.line);
 }
+
+const edited = new EditedLine();
 
 /** The line with another figure in one of its words, everything else letter by letter; null where no printer can mean the figure. */
-function withFigure(text: string, letter: string, to: (value: number) => number, isSet: boolean): string | null {
-  const end = text.search(/[;(]/);
-  const code = end < 0 ? text : text.slice(0, end);
-  // The first word is the command itself.
-  const found = new RegExp(`(?<=.)${letter}\\s*([-+]?(?:\\d+\\.?\\d*|\\.\\d+))`, "i").exec(code);
-  if (found) {
-    const at = found.index + found[0].length - found[1].length;
-    const figure = to(Number(found[1]));
+function withFigure(
+  { line, from, to: until }: Hit,
+  letter: string,
+  to: (value: number) => number,
+  isSet: boolean,
+): string | null {
+  const byte = letter.charCodeAt(0);
+  const word = edited.take(line).wordOf(byte, from, until);
+  if (word >= 0) {
+    const figure = to(edited.figureOf(word));
     if (!(Math.abs(figure) <= MOST_VALUE)) return null;
-    return (
-      text.slice(0, at) + sayFigure(letter, figure, isSet ? String(to(0)) : found[1]) + text.slice(at + found[1].length)
-    );
-  }
-  if (!isSet) return text;
-  const trimmed = code.trimEnd();
-  return `${trimmed} ${letter}${plainNumber(to(0), DECIMALS)}${code.slice(trimmed.length)}${end < 0 ? "" : text.slice(end)}`;
+    edited.setWritten(word, sayFigure(letter, figure, isSet ? String(to(0)) : edited.writtenFigure(word)));
+  } else if (isSet) edited.add(byte, plainNumber(to(0), DECIMALS), until - 1);
+  return edited.text();
 }

@@ -3,7 +3,7 @@
  * to the one before it, seven bits a byte (the variable-length quantity of the Standard MIDI File, the lowest group first), then its text.
  * They are kept in blocks that can be read by themselves, so that one place of a program is looked at without what stands before it.
  */
-import { ByteSplice, linesIn, Splice } from "./splice";
+import { ByteSplice, CARRIAGE_RETURN, LINE_FEED, linesIn, Splice } from "./splice";
 
 /** Some splices that follow one another, and where they stand. */
 export interface SpliceBlock {
@@ -41,9 +41,12 @@ const OTHER_EDIT = 16;
 
 const encoder = new TextEncoder();
 const decoder = new TextDecoder();
+const NOTHING = new Uint8Array(0);
 
 /** A splice whose text is letters or bytes. */
-export type AnySplice = Splice | ByteSplice;
+export interface AnySplice extends Omit<Splice, "insert"> {
+  insert: string | Uint8Array;
+}
 
 /** Packs splices that come in order. */
 export class SplicePacker {
@@ -60,36 +63,41 @@ export class SplicePacker {
   private longerBy = 0;
   private readonly before = { atByte: 0, line: 0, layer: -1, by: "" };
 
-  add({ atByte, removeBytes, removeLines, insert: text, line, layer = -1, by }: AnySplice): void {
+  add(splice: AnySplice): void {
     const { before } = this;
-    const insert = typeof text === "string" ? this.bytesOf(text) : text;
+    const { atByte, removeBytes, removeLines, line, by } = splice;
+    const layer = splice.layer ?? -1;
+    const text = typeof splice.insert === "string" ? this.bytesOf(splice.insert) : splice.insert;
     if (this.inBlock === 0) {
       this.first = { atByte, line };
-      Object.assign(before, { atByte, line, layer: -1, by: "" });
+      before.atByte = atByte;
+      before.line = line;
+      before.layer = -1;
+      before.by = "";
     }
-    const name = by === before.by ? null : encoder.encode(by);
-    this.makeRoomFor(FIGURES_BYTES + insert.length + (name?.length ?? 0));
+    const name = by === before.by ? NOTHING : encoder.encode(by);
+    this.makeRoomFor(FIGURES_BYTES + text.length + name.length);
     const countsLines = removeLines !== (removeBytes > 0 ? 1 : 0);
     this.put(
       (removeBytes > 0 ? REMOVES : 0) |
-        (insert.length > 0 ? INSERTS : 0) |
+        (text.length > 0 ? INSERTS : 0) |
         (countsLines ? COUNTS_LINES : 0) |
         (layer === before.layer ? 0 : OTHER_LAYER) |
-        (name ? OTHER_EDIT : 0),
+        (name.length > 0 ? OTHER_EDIT : 0),
     );
     this.put(atByte - before.atByte);
     this.putSigned(line - before.line);
     if (removeBytes > 0) this.put(removeBytes);
     if (countsLines) this.put(removeLines);
     if (layer !== before.layer) this.putSigned(layer - before.layer);
-    if (name) this.putText(name);
-    if (insert.length > 0) this.putText(insert);
+    if (name.length > 0) this.putText(name);
+    if (text.length > 0) this.longerBy += this.putText(text);
     before.atByte = atByte;
     before.line = line;
     before.layer = layer;
     before.by = by;
-    this.untilByte = Math.max(this.untilByte, atByte + removeBytes);
-    this.longerBy += linesIn(insert) - removeLines;
+    if (atByte + removeBytes > this.untilByte) this.untilByte = atByte + removeBytes;
+    this.longerBy -= removeLines;
     this.count++;
     this.inBlock++;
     if (this.used >= BLOCK_BYTES) this.seal();
@@ -140,10 +148,22 @@ export class SplicePacker {
     this.put(figure < 0 ? -2 * figure - 1 : 2 * figure);
   }
 
-  private putText(text: Uint8Array): void {
+  /** Gives how many lines end in it. Most texts are short: they are copied byte by byte. */
+  private putText(text: Uint8Array): number {
     this.put(text.length);
-    this.bytes.set(text, this.used);
+    const { bytes, used } = this;
     this.used += text.length;
+    if (text.length > 64) {
+      bytes.set(text, used);
+      return linesIn(text);
+    }
+    let lines = 0;
+    for (let i = 0; i < text.length; i++) {
+      const byte = text[i];
+      bytes[used + i] = byte;
+      if (byte === LINE_FEED || (byte === CARRIAGE_RETURN && text[i + 1] !== LINE_FEED)) lines++;
+    }
+    return lines;
   }
 }
 

@@ -24,8 +24,8 @@ export interface ByteSplice extends Omit<Splice, "insert" | "layer"> {
   layer: number;
 }
 
-const LINE_FEED = 10;
-const CARRIAGE_RETURN = 13;
+export const LINE_FEED = 10;
+export const CARRIAGE_RETURN = 13;
 
 /** How many lines end in some text: with CR, LF or both. */
 export function linesIn(text: Uint8Array): number {

@@ -19,7 +19,6 @@ import { scaleSpeed, ScaleSpeedEdit } from "./kinds/scale-speed";
 import { compose } from "./splices/compose";
 import { filtered } from "./splices/gather";
 import { noSplices, SpliceCursor, SpliceSet } from "./splices/packed";
-import { linesTouched } from "./splices/splice";
 import { startEnd, StartEndEdit } from "./kinds/start-end";
 import { tools, ToolsEdit } from "./kinds/tools";
 import { waits, WaitsEdit } from "./kinds/waits";
@@ -237,7 +236,8 @@ function whatChanges(set: SpliceSet): { changedLines: number; places: LayerSpan[
   let changedLines = 0;
   const splice = new SpliceCursor(set);
   while (splice.next()) {
-    changedLines += linesTouched(splice);
+    // A line in the place of another is one that changes.
+    changedLines += Math.max(splice.linesPut, splice.removeBytes > 0 ? 1 : 0);
     const { layer } = splice;
     if (layer < 0) continue;
     const last = places[places.length - 1];

@@ -12,7 +12,7 @@ import { SpliceGatherer } from "./splices/gather";
 export type LinePlace = Pick<Line, "startByte" | "endByte" | "number">;
 
 export class LineSplices {
-  private readonly gathered = new SpliceGatherer();
+  private readonly gathered: SpliceGatherer;
   private unreadable = 0;
   private firstNumbered = -1;
 
@@ -20,7 +20,11 @@ export class LineSplices {
     private readonly lineEnd: LineEnd,
     /** Which edit they are of, as it is called on screen. */
     private readonly by: string,
-  ) {}
+    /** They come in the order of the lines. */
+    { goesAlong = false }: { goesAlong?: boolean } = {},
+  ) {
+    this.gathered = new SpliceGatherer(goesAlong);
+  }
 
   /**
    * Lines in the place of one, none to take it out; nothing where it stays as it is. A line that is no text (UTF-8) stays, and so does one
@@ -35,7 +39,8 @@ export class LineSplices {
   /** A line with other figures in its words; nothing where they are what they were. */
   rewrite(line: Line, edited: EditedLine, layer: number): void {
     if (!edited.isChanged || !this.takes(line)) return;
-    this.add(line, line.endByte - line.startByte, edited.copyWith(this.lineEnd), layer);
+    const bytes = this.gathered.goesAlong ? edited.lent(this.lineEnd) : edited.lent(this.lineEnd).slice();
+    this.add(line, line.endByte - line.startByte, bytes, layer);
   }
 
   /** Whether a line can be changed at all; one that cannot is counted. */

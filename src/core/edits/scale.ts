@@ -10,7 +10,7 @@ import { LineSplices } from "./line-splice";
 import { LineKindFinder } from "./line-kinds";
 import { asItIs, MoveRewriter, Share } from "./rewrite-moves";
 import { WayTimes } from "./way-times";
-import { layersOf, PlaceFinder, Scope, scopeFields } from "./scope";
+import { layersOf, PlaceFinder, Scope, scopeFields, ScopeLayers } from "./scope";
 
 export const scaledKinds = [...(Object.keys(lineKindNames) as LineKindName[]), "travel"] as const;
 export type ScaledKind = (typeof scaledKinds)[number];
@@ -53,7 +53,7 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
     asks(edit, context) {
       const scope = layersOf(edit, context.file);
       if (!scope.ok || edit.percent === 100) return {};
-      const isWanted = wantedKinds(edit, context);
+      const isWanted = wantedKinds(edit, context, scope.value);
       const share = shareOf(edit.percent);
       const travels = edit.lines?.includes("travel") ? new WayTimes(context.file) : null;
       const inScope = (layer: number) => layer >= 0 && scope.value.holds(layer);
@@ -76,9 +76,9 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
       const { file, printer } = context;
       const scope = layersOf(edit, file);
       if (!scope.ok) return scope;
-      const splices = new LineSplices(file.report.lineEnd, label);
+      const splices = new LineSplices(file.report.lineEnd, label, { goesAlong: true });
       const place = new PlaceFinder(file);
-      const isWanted = wantedKinds(edit, context);
+      const isWanted = wantedKinds(edit, context, scope.value);
       const share = shareOf(edit.percent);
       const rewriter = new MoveRewriter(
         (line, lays, goes) =>
@@ -117,13 +117,19 @@ function asFactor(ownPercent: number, share: number): number {
   return roundTo(own * share, 1) / own;
 }
 
-/** Which moves an edit is about, asked with rising lines. */
-function wantedKinds({ lines }: ScaleEdit<"scale-speed" | "scale-flow">, { file }: EditContext) {
+/** Which moves an edit is about, asked with rising lines, within its layers. */
+function wantedKinds(
+  { lines }: ScaleEdit<"scale-speed" | "scale-flow">,
+  { file }: EditContext,
+  { spans }: ScopeLayers,
+) {
   if (!lines) return (_line: number, lays: boolean, _goes: boolean) => lays;
   const tables = file.tables();
   const wanted = new Set<number>(lines.flatMap((name) => (name === "travel" ? [] : [lineKindNames[name]])));
   const travels = lines.includes("travel");
-  const finder = new LineKindFinder(tables.moves, kindsOf(tables).kind);
+  let { kind } = tables.moves;
+  for (const { first, last } of spans) kind = kindsOf(tables, undefined, { from: first, to: last + 1 }).kind;
+  const finder = new LineKindFinder(tables.moves, kind);
   return (line: number, lays: boolean, goes: boolean) => (lays ? wanted.has(finder.kindAt(line)) : travels && goes);
 }
 

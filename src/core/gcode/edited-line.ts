@@ -108,17 +108,12 @@ export class EditedLine {
     this.starts[behind + 1] = at + 1;
   }
 
-  /** The line as it has become, without its end, for good. */
-  copy(): Uint8Array {
-    return this.bytes.slice(0, this.length);
-  }
-
-  /** The same with the end of a line. */
-  copyWith(lineEnd: string): Uint8Array {
-    const whole = new Uint8Array(this.length + lineEnd.length);
-    for (let i = 0; i < this.length; i++) whole[i] = this.bytes[i];
-    for (let i = 0; i < lineEnd.length; i++) whole[this.length + i] = lineEnd.charCodeAt(i);
-    return whole;
+  /** The line as it has become, with an end; lent until the next change. */
+  lent(lineEnd: string): Uint8Array {
+    const whole = this.length + lineEnd.length;
+    if (whole > this.bytes.length) this.grow(whole);
+    for (let i = 0; i < lineEnd.length; i++) this.bytes[this.length + i] = lineEnd.charCodeAt(i);
+    return this.bytes.subarray(0, whole);
   }
 
   text(): string {
@@ -164,17 +159,19 @@ export class EditedLine {
   /** Makes room for so many bytes in the place of those from one (included) to another (excluded). */
   private open(from: number, to: number, length: number): void {
     const more = length - (to - from);
-    if (this.length + more > this.bytes.length) {
-      const larger = new Uint8Array(2 * (this.length + more));
-      larger.set(this.bytes.subarray(0, this.length));
-      this.bytes = larger;
-    }
+    if (this.length + more > this.bytes.length) this.grow(this.length + more);
     if (more !== 0) {
       this.bytes.copyWithin(to + more, to, this.length);
       for (let i = 0; i < this.count; i++) if (this.starts[i] >= to) this.starts[i] += more;
       this.length += more;
     }
     this.isChanged = true;
+  }
+
+  private grow(length: number): void {
+    const larger = new Uint8Array(2 * length);
+    larger.set(this.bytes.subarray(0, this.length));
+    this.bytes = larger;
   }
 
   private copyDigits(figure: string): number {

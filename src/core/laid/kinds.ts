@@ -1,4 +1,5 @@
 /** Kinds of line of a program that was written elsewhere: as its comments say them, and as its geometry shows them where it has none. */
+import type { Layer } from "../gcode/layers";
 import { laysMaterial, MoveKind, MoveTable } from "../gcode/moves";
 import { ProgramTables } from "../gcode/tables";
 import { LayerRaster, eachLayer, eachSample } from "./raster";
@@ -28,21 +29,43 @@ export interface LayerSpan {
   to: number;
 }
 
+/** What was found of a program whose comments do not tell: it is looked at once, layer by layer as layers are asked for. */
+interface FoundKinds {
+  kind: Uint8Array;
+  /** By layer: whether it was looked at. */
+  isKnown: Uint8Array;
+}
+
+const kept = new WeakMap<MoveTable, LineKinds | FoundKinds>();
+
 /**
  * The kinds of the moves, of some layers alone where `span` says which: a layer is told by itself and the one below, the first also by the
- * second. `onLayer` hears how many layers were looked at.
+ * second. `onLayer` hears how many layers were looked at. What it gives is kept with the moves, and not to be changed.
  */
 export function kindsOf(
   tables: ProgramTables,
   onLayer: (done: number) => void = () => undefined,
-  span?: LayerSpan,
+  span: LayerSpan = { from: 0, to: tables.layers.length },
 ): LineKinds {
-  const said = saidKindsOf(tables);
-  if (said) return said;
-  const layers = span
-    ? tables.layers.slice(Math.max(0, span.from - 1), Math.max(span.to, span.from === 0 ? 2 : 0))
-    : tables.layers;
-  return { kind: seenKinds({ ...tables, layers }, onLayer), from: "geometry" };
+  const { moves, layers } = tables;
+  let known = kept.get(moves);
+  if (!known) {
+    known = saidKindsOf(tables) ?? { kind: moves.kind.slice(), isKnown: new Uint8Array(layers.length) };
+    kept.set(moves, known);
+  }
+  if ("from" in known) return known;
+  const { kind, isKnown } = known;
+  let from = Math.max(0, span.from);
+  let to = Math.min(span.to, layers.length);
+  while (from < to && isKnown[from]) from++;
+  while (to > from && isKnown[to - 1]) to--;
+  if (from < to) {
+    // The first layer's skirts are known by what the second carries.
+    if (from === 0) to = Math.min(layers.length, Math.max(to, 2));
+    seeKinds(kind, moves, layers.slice(Math.max(0, from - 1), to), from, onLayer);
+    isKnown.fill(1, from, to);
+  }
+  return { kind, from: "geometry" };
 }
 
 /** The kinds as comments say them; null where they do not. */
@@ -69,14 +92,20 @@ function saidKindsOf({ moves, layers, saidKinds: said }: ProgramTables): LineKin
 }
 
 /**
- * The kinds as geometry shows them. A ring that touches nothing on one side is an outer wall, any other ring an inner one; what touches its
+ * The kinds as geometry shows them, from a layer on; those before it are what it lies on. A ring that touches nothing on one side is an outer wall, any other ring an inner one; what touches its
  * neighbours on both sides is solid, the rest sparse; what hangs over air is a bridge, and a ring of the first layer that carries
  * nothing a skirt.
  */
-function seenKinds({ moves, layers }: ProgramTables, onLayer: (done: number) => void): Uint8Array {
-  const kind = moves.kind.slice();
+function seeKinds(
+  kind: Uint8Array,
+  moves: MoveTable,
+  layers: readonly Layer[],
+  from: number,
+  onLayer: (done: number) => void,
+): void {
   let rings: Strand[] = [];
   for (const { layer, strands, raster, below } of eachLayer(moves, layers, (one) => strandsOf(moves, one))) {
+    if (layer.index < from) continue;
     if (layer.index === 1) markSkirts(kind, moves, rings, raster);
     for (const strand of strands) {
       kind.fill(kindOfStrand(moves, strand, raster), strand.firstMove, strand.lastMove + 1);
@@ -86,7 +115,6 @@ function seenKinds({ moves, layers }: ProgramTables, onLayer: (done: number) => 
     if (layer.index === 0) rings = strands.filter(({ isClosed }) => isClosed);
     onLayer(layer.index + 1);
   }
-  return kind;
 }
 
 function airOf(moves: MoveTable, strand: Strand, below: LayerRaster | null): AirStretch[] {

@@ -58,23 +58,34 @@ export interface Bridge {
   spanMm: number;
 }
 
-/**
- * The bridges of a program from the bed up.
- *
- * @param onLayer hears how many layers were looked at @param onPart hears of moves that hang over air for less than half of their length
- */
-export function findBridges(
+/** What hangs over air in a program, from the bed up. */
+export interface OverAir {
+  bridges: Bridge[];
+  /** Moves that hang over air for less than half of their length. */
+  parts: PartOverAir[];
+}
+
+const kept = new WeakMap<MoveTable, OverAir>();
+
+/** What hangs over air; looked for once, and kept with the moves. @param onLayer hears how many layers were looked at */
+export function overAirIn(
   { moves, layers }: ProgramTables,
   onLayer: (done: number) => void = () => undefined,
-  onPart?: (part: PartOverAir) => void,
-): Bridge[] {
-  const bridges: Bridge[] = [];
+): Readonly<OverAir> {
+  const known = kept.get(moves);
+  if (known) return known;
+  const found: OverAir = { bridges: [], parts: [] };
+  const onPart = (part: PartOverAir) => void found.parts.push(part);
   for (const { layer, strands, below } of eachLayer(moves, layers, (one) => strandsOf(moves, one))) {
-    if (below) bridges.push(...bridgesOf(moves, layer, strands, below, onPart));
+    if (below) found.bridges.push(...bridgesOf(moves, layer, strands, below, onPart));
     onLayer(layer.index + 1);
   }
-  return bridges;
+  kept.set(moves, found);
+  return found;
 }
+
+/** The bridges of a program from the bed up. */
+export const findBridges = (tables: ProgramTables): readonly Bridge[] => overAirIn(tables).bridges;
 
 function bridgesOf(
   moves: MoveTable,

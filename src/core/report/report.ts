@@ -11,40 +11,10 @@ import { findStrikes, HeadShape, SteepMove, Strike } from "../motion/clearance";
 import { MotionLimits, moveSeconds } from "../motion/duration";
 import { SettingKey, settingKeys } from "../settings";
 import { factsOf, ProgramFacts } from "./facts";
+import { Bounds, LayerReport, layerSums } from "./layer-sums";
 import { HeaterRates, usualHeater, Waits, waitsOf } from "./waits";
 
-export interface LayerReport {
-  index: number;
-  /** Height of its top, mm. */
-  zMm: number;
-  heightMm: number;
-  seconds: number;
-  /** Filament fed, mm. */
-  filamentMm: number;
-  /** Filament the fastest laying move asks for, mm/s. */
-  peakFilamentMmS: number;
-  /** Room its material takes, bed coordinates, mm. */
-  minX: number;
-  maxX: number;
-  minY: number;
-  maxY: number;
-  /** Line (from 1) and byte where a change for this layer must stand. */
-  insertLine: number;
-  insertByte: number;
-  /** Number in the comment that opens it. */
-  marker?: number;
-  /** Filament by tool, mm; only in programs of several tools. */
-  tools?: [tool: number, mm: number][];
-}
-
-export interface Bounds {
-  minX: number;
-  minY: number;
-  minZ: number;
-  maxX: number;
-  maxY: number;
-  maxZ: number;
-}
+export type { Bounds, LayerReport } from "./layer-sums";
 
 /** A report keeps so many changes of settings; a program can have millions. */
 export const MOST_CHANGES = 5000;
@@ -133,59 +103,7 @@ export function reportOf(
     zMm: moves.z[found.move],
   });
   const seconds = moveSeconds(moves, tables.events, limits);
-  const layerReports: LayerReport[] = layers.map((layer) => ({
-    index: layer.index,
-    zMm: layer.zMm,
-    heightMm: layer.heightMm,
-    seconds: 0,
-    filamentMm: 0,
-    peakFilamentMmS: 0,
-    minX: Infinity,
-    maxX: -Infinity,
-    minY: Infinity,
-    maxY: -Infinity,
-    insertLine: layer.insertLine + 1,
-    insertByte: layer.insertByte,
-    ...(layer.marker === undefined ? {} : { marker: layer.marker }),
-  }));
-  const isOfSeveral = tables.filamentPerToolMm.filter((mm) => mm > 0).length > 1;
-  const tools = isOfSeveral ? toolsOfMoves(tables) : null;
-  let total = 0;
-  const bounds = emptyBounds();
-  const run = new LaidRun();
-  const travelBounds = emptyBounds();
-  let x = 0;
-  let y = 0;
-  for (let i = 0; i < moves.count; i++) {
-    total += seconds[i];
-    const kind = moves.kind[i];
-    const fromX = x;
-    const fromY = y;
-    x = moves.x[i];
-    y = moves.y[i];
-    if (kind === MoveKind.home) continue;
-    extend(travelBounds, x, y, moves.z[i]);
-    const index = moves.layer[i];
-    if (index < 0) continue;
-    const layer = layerReports[index];
-    layer.seconds += seconds[i];
-    if (!laysMaterial(kind)) continue;
-    layer.filamentMm += moves.filamentMm[i];
-    if (tools) addTo((layer.tools ??= []), tools[i], moves.filamentMm[i]);
-    const length = Math.sqrt((x - fromX) * (x - fromX) + (y - fromY) * (y - fromY));
-    const asked = run.asked(i, length, moves.filamentMm[i], moves.feedMmS[i]);
-    if (asked > layer.peakFilamentMmS) layer.peakFilamentMmS = asked;
-    if (x < layer.minX) layer.minX = x;
-    if (fromX < layer.minX) layer.minX = fromX;
-    if (x > layer.maxX) layer.maxX = x;
-    if (fromX > layer.maxX) layer.maxX = fromX;
-    if (y < layer.minY) layer.minY = y;
-    if (fromY < layer.minY) layer.minY = fromY;
-    if (y > layer.maxY) layer.maxY = y;
-    if (fromY > layer.maxY) layer.maxY = fromY;
-    extend(bounds, x, y, moves.z[i]);
-    extend(bounds, fromX, fromY, moves.z[i]);
-  }
+  const { layers: layerReports, bounds, travelBounds, total } = layerSums(tables, seconds);
   const lastLayers = lastLayersByTool(tables);
   const { byLayer, changes, start } = settingsByLayer(tables);
   const inside = changes.filter(({ layer }) => layer >= 0 && layer < layers.length);
@@ -198,8 +116,8 @@ export function reportOf(
       lineEnd: tables.lineEnd,
       layers: layerReports,
       printFrom: tables.printFrom,
-      bounds: bounds.minX <= bounds.maxX ? bounds : null,
-      travelBounds: travelBounds.minX <= travelBounds.maxX ? travelBounds : null,
+      bounds,
+      travelBounds,
       seconds: total,
       waits: waitsOf(tables, heater),
       filament: tables.filamentPerToolMm
@@ -233,12 +151,6 @@ export function reportOf(
   };
 }
 
-function addTo(tools: [tool: number, mm: number][], tool: number, mm: number): void {
-  const known = tools.find(([one]) => one === tool);
-  if (known) known[1] += mm;
-  else tools.push([tool, mm]);
-}
-
 /** How a program draws the filament back. */
 function retractionOf({ moves, events, retractionUnsaid }: ProgramTables): ProgramReport["retraction"] {
   if (retractionUnsaid) return "firmware";
@@ -254,19 +166,6 @@ function lastLayersByTool(tables: ProgramTables): number[] {
   const last: number[] = [];
   for (let i = 0; i < moves.count; i++) if (laysMaterial(moves.kind[i])) last[tools[i]] = moves.layer[i];
   return last;
-}
-
-function emptyBounds(): Bounds {
-  return { minX: Infinity, minY: Infinity, minZ: Infinity, maxX: -Infinity, maxY: -Infinity, maxZ: -Infinity };
-}
-
-function extend(bounds: Bounds, x: number, y: number, z: number): void {
-  if (x < bounds.minX) bounds.minX = x;
-  if (x > bounds.maxX) bounds.maxX = x;
-  if (y < bounds.minY) bounds.minY = y;
-  if (y > bounds.maxY) bounds.maxY = y;
-  if (z < bounds.minZ) bounds.minZ = z;
-  if (z > bounds.maxZ) bounds.maxZ = z;
 }
 
 /** The nozzle's temperature along the height. */
@@ -295,40 +194,6 @@ export function heatProfile(
   });
   const { endC, settledShare } = runHeater(steps, heater, steps[0]?.setC ?? 0);
   return { setC, expectedC: endC, settledShare };
-}
-
-/** Specks never come to their speed; but a fine curve is laid of nothing else. */
-const SPECK_MM = 1;
-
-/** Filament that is asked for along what is laid without a break: short moves count as one, as soon as they are long enough together. */
-class LaidRun {
-  private last = -2;
-  private lengthMm = 0;
-  private filamentMm = 0;
-  private feedMmS = Infinity;
-
-  /** mm/s of filament; 0 for a speck. */
-  asked(move: number, lengthMm: number, filamentMm: number, feedMmS: number): number {
-    if (lengthMm > SPECK_MM) {
-      this.begin();
-      return (filamentMm / lengthMm) * feedMmS;
-    }
-    if (move !== this.last + 1) this.begin();
-    this.last = move;
-    this.lengthMm += lengthMm;
-    this.filamentMm += filamentMm;
-    if (feedMmS < this.feedMmS) this.feedMmS = feedMmS;
-    if (this.lengthMm <= SPECK_MM) return 0;
-    const asked = (this.filamentMm / this.lengthMm) * this.feedMmS;
-    this.begin();
-    return asked;
-  }
-
-  private begin(): void {
-    this.lengthMm = 0;
-    this.filamentMm = 0;
-    this.feedMmS = Infinity;
-  }
 }
 
 /** The comments that open the layers, as the page names them; figures only where they count. */

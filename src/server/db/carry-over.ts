@@ -2,7 +2,7 @@
 import Database from "better-sqlite3";
 import { spliceSet } from "@/core/edits/splices/gather";
 import type { Splice } from "@/core/edits/splices/splice";
-import { beginResult, keptBlock, writeBlocks } from "./edit-results";
+import { beginResult, keptBlock, writeBlocks } from "./edit-blocks";
 
 export const carryOver: Partial<Record<number, (database: Database.Database) => void>> = {
   16: packSplices,

@@ -44,7 +44,7 @@ import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
 import { MergedFile, mergeFiles, MergeWish } from "@/core/edits/merge-files";
-import { keptBlock, splicesOfResult } from "@/server/db/edit-results";
+import { keptBlock, splicesOfResult } from "@/server/db/edit-blocks";
 import { CHUNK_BYTES, fileBytesFrom, fileChunks } from "@/server/db/files";
 import { gathered } from "@/server/db/gathered";
 import type { DeviceRow } from "@/server/db/devices";

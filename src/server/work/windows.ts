@@ -4,7 +4,7 @@ import { noSplices, SpliceSet } from "@/core/edits/splices/packed";
 import { splicedChunks } from "@/core/edits/splices/splicer";
 import { changesWithin, WindowChange, windowStart } from "@/core/edits/splices/windows";
 import { database } from "../db/connection";
-import { splicesOfResult } from "../db/edit-results";
+import { splicesOfResult } from "../db/edit-blocks";
 import { fileBytesFrom, fileChunks, files, StoredFile } from "../db/files";
 
 /** Where the changes of the file that was looked at last stand: a reader scrolls through one. */

@@ -89,7 +89,7 @@ test("every other word, every comment and every blank stays; several figures of 
           expect(edited.figureOf(edited.wordOf(byte(letter)))).toBe(value / 4);
         }
         expect(edited.text()).toBe(write(figures));
-        expect(Buffer.from(edited.copyWith("\r\n")).toString()).toBe(`${write(figures)}\r\n`);
+        expect(Buffer.from(edited.lent("\r\n")).toString()).toBe(`${write(figures)}\r\n`);
         expect(wordsOf(edited.text()).length).toBe(own.length + 1);
       },
     ),

@@ -7,7 +7,8 @@ import { SpliceGatherer } from "@/core/edits/splices/gather";
 import { sameSplices, SpliceSet, splicesIn } from "@/core/edits/splices/packed";
 import { Splice } from "@/core/edits/splices/splice";
 import { closeStore, database } from "@/server/db/connection";
-import { keepResult, keptBlock, splicesOfResult, throwResultsAway } from "@/server/db/edit-results";
+import { keptBlock, splicesOfResult } from "@/server/db/edit-blocks";
+import { keepResult, throwResultsAway } from "@/server/db/edit-results";
 import { files } from "@/server/db/files";
 import { migrate } from "@/server/db/migrate";
 

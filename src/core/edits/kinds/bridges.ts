@@ -7,7 +7,7 @@ import type { Layer } from "../../gcode/layers";
 import { laysMaterial } from "../../gcode/moves";
 import type { LineObserver, ProgramTables } from "../../gcode/read";
 import type { Line } from "../../gcode/scan";
-import { Bridge, findBridges, PartOverAir } from "../../laid/over-air";
+import { Bridge, findBridges, overAirIn, PartOverAir } from "../../laid/over-air";
 import { eachSample, LayerRaster } from "../../laid/raster";
 import { strandsOf } from "../../laid/strands";
 import { EventKind } from "../../machine/event-kind";
@@ -122,8 +122,7 @@ export const bridges: EditKind<BridgesEdit> = {
   apply(edit, context) {
     const { file } = context;
     const tables = file.tables();
-    const parts: PartOverAir[] = [];
-    const all = findBridges(tables, undefined, (part) => void parts.push(part));
+    const { bridges: all, parts } = overAirIn(tables);
     const unknown = edit.skip?.find((line) => !all.some((one) => one.line + 1 === line));
     if (unknown !== undefined) return refuse(`No bridge begins at line ${unknown}.`, "skip");
     const chosen = all.filter(({ line }) => !edit.skip?.includes(line + 1));

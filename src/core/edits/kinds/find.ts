@@ -170,7 +170,7 @@ export const find: EditKind<FindEdit> = {
     const changer = changerOf(edit, file);
     if (!changer.ok) return changer;
     const { lineEnd } = file.report;
-    const splices = new LineSplices(lineEnd, this.label);
+    const splices = new LineSplices(lineEnd, this.label, { goesAlong: true });
     let beyond: number | null = null;
     file.walk(
       (line) => {

@@ -78,7 +78,7 @@ export const move: EditKind<MoveEdit> = {
       return refuse("The print would go through the bed.", "byMm.z");
     const start = file.stateBefore(printFrom.byte);
     let { relative, unitMm } = start;
-    const splices = new LineSplices(lineEnd, this.label);
+    const splices = new LineSplices(lineEnd, this.label, { goesAlong: true });
     let problem: string | null = null;
     // Behind a height that the end names itself, its figures count from there.
     let isNamedAnew = false;

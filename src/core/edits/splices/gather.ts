@@ -7,8 +7,10 @@ import { ByteSplice, Splice } from "./splice";
 /** So many wait for others that belong before them: edits go along with the file and look back a few lines. */
 const WAITING = 4096;
 
+type SplicePlace = Pick<AnySplice, "atByte" | "removeBytes">;
+
 /** At one place insertions before removals. */
-const inOrder = (a: AnySplice, b: AnySplice) =>
+const inOrder = (a: SplicePlace, b: SplicePlace) =>
   a.atByte - b.atByte || Number(a.removeBytes > 0) - Number(b.removeBytes > 0);
 
 /** A stretch of splices in order. One that belongs before what is packed already begins the next stretch. */
@@ -16,17 +18,22 @@ class Stretch {
   readonly packer = new SplicePacker();
   private waiting: AnySplice[] = [];
   private isSorted = true;
-  private packed: AnySplice | null = null;
+  /** The last one packed. */
+  private readonly packed = { atByte: -1, removeBytes: 0 };
+
+  /** @param most so many wait; none if those that come are packed at once */
+  constructor(private readonly most: number) {}
 
   takes(splice: AnySplice): boolean {
-    return this.packed === null || inOrder(this.packed, splice) <= 0;
+    return inOrder(this.packed, splice) <= 0;
   }
 
   add(splice: AnySplice): void {
+    if (this.most === 0) return this.packNow(splice);
     const { waiting } = this;
     if (waiting.length > 0 && inOrder(waiting[waiting.length - 1], splice) > 0) this.isSorted = false;
     waiting.push(splice);
-    if (waiting.length >= 2 * WAITING) this.pack(WAITING);
+    if (waiting.length >= 2 * this.most) this.pack(this.most);
   }
 
   finish(): SpliceSet {
@@ -39,21 +46,29 @@ class Stretch {
     this.isSorted = true;
     const gone = this.waiting.slice(0, most);
     this.waiting = this.waiting.slice(most);
-    for (const splice of gone) this.packer.add(splice);
-    this.packed = gone[gone.length - 1] ?? this.packed;
+    for (const splice of gone) this.packNow(splice);
+  }
+
+  private packNow(splice: AnySplice): void {
+    this.packer.add(splice);
+    this.packed.atByte = splice.atByte;
+    this.packed.removeBytes = splice.removeBytes;
   }
 }
 
 export class SpliceGatherer {
-  private readonly stretches: Stretch[] = [new Stretch()];
+  private readonly stretches: Stretch[] = [];
   count = 0;
+
+  /** @param goesAlong those that come are in order, nearly all of them; their bytes need not last */
+  constructor(readonly goesAlong = false) {}
 
   add(splice: AnySplice): void {
     this.count++;
     // Of two at one place the one that came first stands first: it lies in the same stretch or in one before it.
     let at = 0;
     while (at < this.stretches.length && !this.stretches[at].takes(splice)) at++;
-    if (at === this.stretches.length) this.stretches.push(new Stretch());
+    if (at === this.stretches.length) this.stretches.push(new Stretch(this.goesAlong ? 0 : WAITING));
     this.stretches[at].add(splice);
   }
 

@@ -190,6 +190,11 @@ export class SpliceCursor implements ByteSplice {
     return this.bytes.subarray(this.textFrom, this.textTo);
   }
 
+  /** How many lines end in it. */
+  get linesPut(): number {
+    return linesIn(this.bytes, this.textFrom, this.textTo);
+  }
+
   get hasText(): boolean {
     return this.textTo > this.textFrom;
   }

@@ -28,14 +28,11 @@ export const LINE_FEED = 10;
 export const CARRIAGE_RETURN = 13;
 
 /** How many lines end in some text: with CR, LF or both. */
-export function linesIn(text: Uint8Array): number {
+export function linesIn(text: Uint8Array, from = 0, to = text.length): number {
   let count = 0;
-  for (let i = 0; i < text.length; i++) {
-    if (text[i] === LINE_FEED || (text[i] === CARRIAGE_RETURN && text[i + 1] !== LINE_FEED)) count++;
+  for (let i = from; i < to; i++) {
+    const byte = text[i];
+    if (byte === LINE_FEED || (byte === CARRIAGE_RETURN && (i + 1 === to || text[i + 1] !== LINE_FEED))) count++;
   }
   return count;
 }
-
-/** Lines that a change puts in or changes: one in the place of another is one that changes. */
-export const linesTouched = ({ insert, removeBytes }: Pick<ByteSplice, "insert" | "removeBytes">): number =>
-  Math.max(linesIn(insert), removeBytes > 0 ? 1 : 0);

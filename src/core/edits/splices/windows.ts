@@ -1,6 +1,6 @@
 /** Windows of a changed program: where its lines stand in the original, and what was there before. */
 import { SpliceCursor, spliceAt, SpliceSet } from "./packed";
-import { linesIn, Splice } from "./splice";
+import { Splice } from "./splice";
 
 /** Bytes of the program, as often as they are asked for. */
 type Chunks = () => Iterable<Uint8Array>;
@@ -40,7 +40,7 @@ export function windowStart(
         continue;
       }
       if (splice.atByte >= startByte) break;
-      lines += linesIn(splice.insert) - splice.removeLines;
+      lines += splice.linesPut - splice.removeLines;
       removedUntil = Math.max(removedUntil, splice.atByte + splice.removeBytes);
       isThere = splice.blockAhead ? null : splice.next();
     }
@@ -79,7 +79,7 @@ export function changesWithin(
   }
   while (cursor.next()) {
     const line = cursor.line + longerBy;
-    const lines = linesIn(cursor.insert);
+    const lines = cursor.linesPut;
     if (line >= from + count) break;
     if (line + Math.max(1, lines) > from) within.push({ splice: spliceAt(cursor), line, lines });
     longerBy += lines - cursor.removeLines;

@@ -1,6 +1,5 @@
 /** What a sheet's own check may look at. */
 import type { Finding } from "../../findings/finding";
-import { Bridge, findBridges } from "../../laid/over-air";
 import type { ProgramTables } from "../../gcode/read";
 import type { ProgramReport } from "../../report/report";
 import type { Printer } from "../../shelf/printer";
@@ -24,15 +23,6 @@ export interface SheetCheck {
   /** What can be said where nothing is found. */
   passes: string | null;
   run(context: SheetContext): Finding[];
-}
-
-const known = new WeakMap<ProgramTables, Bridge[]>();
-
-/** Strands over air of the program; found once for all checks that ask. */
-export function bridgesIn({ tables }: SheetContext): Bridge[] {
-  const bridges = known.get(tables) ?? findBridges(tables);
-  known.set(tables, bridges);
-  return bridges;
 }
 
 /** A row's name for people, by its field: `items.0.items.1` is row 1.2. */

@@ -1,5 +1,6 @@
 import { plainNumber } from "../../units";
-import { bridgesIn, SheetCheck } from "./check";
+import { findBridges } from "../../laid/over-air";
+import { SheetCheck } from "./check";
 
 /** Strands over air longer than this sag, mm. Common practice, no source. */
 const LONGEST_SPAN_MM = 60;
@@ -8,7 +9,7 @@ export const longSpan: SheetCheck = {
   key: "long-span",
   passes: "No strand over air is too long.",
   run(context) {
-    const over = bridgesIn(context).filter(({ spanMm }) => spanMm > LONGEST_SPAN_MM);
+    const over = findBridges(context.tables).filter(({ spanMm }) => spanMm > LONGEST_SPAN_MM);
     if (over.length === 0) return [];
     const [{ layer, spanMm }] = over;
     return [

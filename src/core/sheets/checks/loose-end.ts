@@ -1,5 +1,6 @@
 import { plainNumber } from "../../units";
-import { bridgesIn, SheetCheck } from "./check";
+import { findBridges } from "../../laid/over-air";
+import { SheetCheck } from "./check";
 
 /** An end over air that is longer than this hangs down, mm. Common practice, no source. */
 const LONGEST_END_MM = 5;
@@ -9,7 +10,7 @@ export const looseEnd: SheetCheck = {
   key: "loose-end",
   passes: "Every strand over air is held at both ends.",
   run(context) {
-    const loose = bridgesIn(context).flatMap(({ layer, line, stretches }) =>
+    const loose = findBridges(context.tables).flatMap(({ layer, line, stretches }) =>
       stretches
         .filter(({ heldEnds, lengthMm }) => heldEnds < 2 && lengthMm > LONGEST_END_MM)
         .map(({ heldEnds, lengthMm }) => ({ layer, line, heldEnds, lengthMm })),

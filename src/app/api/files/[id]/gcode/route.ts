@@ -1,6 +1,6 @@
 import { splicedChunks } from "@/core/edits/splices/splicer";
 import { database } from "@/server/db/connection";
-import { splicesOfResult } from "@/server/db/edit-results";
+import { splicesOfResult } from "@/server/db/edit-blocks";
 import { fileChunks } from "@/server/db/files";
 import { fileOf } from "@/server/http/files";
 import { printerFor } from "@/server/work/files";

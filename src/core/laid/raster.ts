@@ -70,7 +70,22 @@ export class LayerRaster {
     const [lowY, highY] = y0 < y1 ? [y0, y1] : [y1, y0];
     const first = Math.max(0, Math.ceil(lowY - radius));
     const last = Math.min(this.rows - 1, Math.floor(highY + radius));
+    const lastColumn = columns - 1;
+    // Between the ends a row runs from one straight edge to the other: most rows of a long line.
+    const fromBetween = Math.max(first, Math.ceil(lowY + radius));
+    const toBetween = Math.min(last, Math.floor(highY - radius));
     for (let row = first; row <= last; row++) {
+      if (row === fromBetween && row <= toBetween) {
+        const half = Math.abs(edgeX - edgeY * slope);
+        const middle = x0 - y0 * slope;
+        for (; row <= toBetween; row++) {
+          const x = middle + row * slope;
+          const start = row * columns;
+          const end = start + Math.min(lastColumn, Math.floor(x + half));
+          for (let cell = start + Math.max(0, Math.ceil(x - half)); cell <= end; cell++) cells[cell] = number;
+        }
+        if (row > last) break;
+      }
       let from = Infinity;
       let to = -Infinity;
       const above0 = row - y0;
@@ -96,7 +111,7 @@ export class LayerRaster {
         if (x > to) to = x;
       }
       const start = row * columns;
-      const end = start + Math.min(columns - 1, Math.floor(to));
+      const end = start + Math.min(lastColumn, Math.floor(to));
       for (let cell = start + Math.max(0, Math.ceil(from)); cell <= end; cell++) cells[cell] = number;
     }
   }

@@ -63,6 +63,14 @@ export interface EditKind<T extends { kind: string } = { kind: string }> {
   asks(edit: T, context: EditContext): Asked;
   /** Its places do not depend on one another: single ones can be left alone (`skip`, lines from 1). */
   placesAlone?: true;
+  /** It leaves the lines in `skip` alone by itself. */
+  skipsItself?: true;
+  /** It tells heats: those of the file that has been edited are its own, and nobody else's changes. */
+  tellsHeats?: true;
+  /** The print stands still for it once: what is waited for there is waited for on purpose. */
+  stops?: true;
+  /** Where it acts is a stretch of layers or heights, in the edit itself or in a member of it. */
+  scopeIn?: "edit" | "scope";
   /** Holds what no bead shows against what was asked, by reading both files; a sentence for everything that is not so. */
   proves?(edit: T, before: SeenFile, after: SeenFile, context: EditContext): string[];
   apply(edit: T, context: EditContext): Result<EditOutcome>;

@@ -188,7 +188,7 @@ function withoutSkipped(splices: SpliceSet, { kind, skip }: Edit): SpliceSet {
 
 /** Kinds whose places can be left alone one by one. */
 export const leavesAlone = (kind: EditKey): boolean =>
-  kind === "find" || (kinds[kind] as EditKind).placesAlone === true;
+  (kinds[kind] as EditKind).placesAlone === true || (kinds[kind] as EditKind).skipsItself === true;
 
 /** What one edit of a stack does to the file as those before it leave it: its own splices, on the bytes that `before` makes. */
 export function applyOne(

@@ -49,6 +49,7 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
 ): EditKind<ScaleEdit<K>> {
   return {
     label,
+    scopeIn: "edit",
     schema: schemaOf(kind, kinds),
     asks(edit, context) {
       const scope = layersOf(edit, context.file);

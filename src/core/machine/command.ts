@@ -1,4 +1,6 @@
 /** One command of the language: its words, what they do, what it answers, and when it is dangerous. */
+import { dialects } from "./dialects";
+import { ownCommands } from "./dialects/dialect";
 import type { EventKind } from "./event-kind";
 import type { Reading } from "./reading";
 import type { MachineState } from "./state";
@@ -26,8 +28,6 @@ export interface Command {
   takesText?: boolean;
   /** A line to start from when it is chosen from a list. */
   example?: string;
-  /** Which printers have it; all where it is left out. */
-  has?(reading: Reading): boolean;
   /** What it does to the state by itself, and what it tells. Quantities that are told reach the state by `obey`. */
   act?(state: MachineState, words: Words, tell: Tell, reading: Reading): void;
   /** It moves something: how a straight line and an arc run, is `motion.ts`; the others are what they say. */
@@ -39,6 +39,6 @@ export interface Command {
 }
 
 /** Whether a printer has the command. One that is not known takes everything. */
-export function hasCommand({ has }: Command, reading: Reading): boolean {
-  return has === undefined || reading.dialect === null || has(reading);
+export function hasCommand({ code }: Command, { dialect }: Reading): boolean {
+  return dialect === null || !ownCommands.has(code) || dialects[dialect].takes.has(code);
 }

@@ -39,9 +39,9 @@ export const firmwareRetraction: Tune = {
   perTool: true,
   uses: idsOf,
   refuses: ({ dialect }) =>
-    dialect === "valve"
-      ? "This printer's firmware has no retraction of its own: its programs draw back by themselves."
-      : null,
+    dialects[dialect].firmwareRetractionLine({}).ok
+      ? null
+      : "This printer's firmware has no retraction of its own: its programs draw back by themselves.",
   heat: ({ inputs }) => ({ nozzleC: inputs.nozzleC }),
   before: "It feeds a little, draws back, waits ten seconds, and gives back: look whether the nozzle oozes.",
   // What is asked about is set first: the printer's own figures are not what is to be looked at.

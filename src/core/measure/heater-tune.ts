@@ -1,3 +1,4 @@
+import { dialects } from "../machine/dialects";
 import { valueId } from "../firmware/values/value";
 import { succeed } from "../result";
 import { plainNumber } from "../units";
@@ -44,10 +45,11 @@ function heaterTune({ what, ids, target, highest }: Heater): Tune {
     perTool: what === "nozzle",
     uses: (request) => ids.map((id) => valueId(id, toolOf(request))),
     refuses({ dialect }) {
-      if (dialect === "keyword") return "This printer's dialect has no autotune that Cuchara could read.";
-      return dialect === "valve" && what === "bed"
-        ? "This printer's bed is only switched on and off: there is nothing to tune."
-        : null;
+      const { autotunes } = dialects[dialect];
+      if (autotunes.includes(what)) return null;
+      return autotunes.length === 0
+        ? "This printer's dialect has no autotune that Cuchara could read."
+        : `This printer's ${what} is only switched on and off: there is nothing to tune.`;
     },
     heat: () => null,
     before: `The ${what} heats up and swings about the temperature some times. Stay near.`,

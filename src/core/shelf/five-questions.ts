@@ -1,4 +1,5 @@
 /** What a person can say of a printer without looking anything up, and the figures that follow. */
+import { dialectKeys, dialects } from "../machine/dialects";
 import type { Printer } from "./printer";
 
 /** How far the filament runs from the drive to the nozzle. */
@@ -22,6 +23,6 @@ export function figuresOfPath(path: FilamentPath, now: Pick<Printer, "retraction
 
 /** The dialect behind "the fan is only on or off"; going back to one with a duty. */
 export function dialectOfFan(onOff: boolean, now: Printer["dialect"]): Printer["dialect"] {
-  if (onOff) return "valve";
-  return now === "valve" ? "jerk" : now;
+  const fits = (key: Printer["dialect"]) => dialects[key].fanHasDuty !== onOff;
+  return fits(now) ? now : dialectKeys.find(fits)!;
 }

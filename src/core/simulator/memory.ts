@@ -1,5 +1,4 @@
 /** The values of a simulated printer: those in force, those saved, those of the factory. */
-import type { DialectKey } from "../machine/dialects";
 import { valueFor } from "../firmware/values";
 import { lineFactorOf } from "../firmware/values/reading";
 import { FirmwareValue, valueGroups, valueId } from "../firmware/values/value";
@@ -9,25 +8,6 @@ import { plainNumber } from "../units";
 import { Personality } from "./personality";
 
 export type Values = Record<string, number>;
-
-/** Which families of values each dialect has. */
-const families: Record<DialectKey, string[]> = {
-  jerk: ["steps", "limits", "accelerations", "jerk", "home", "retraction", "nozzlePid", "bedPid", "advance"],
-  deviation: ["steps", "limits", "accelerations", "deviation", "home", "retraction", "nozzlePid", "bedPid", "advance"],
-  minute: [
-    "steps",
-    "limits",
-    "accelerations",
-    "jerkPerMinute",
-    "home",
-    "retraction",
-    "nozzlePid",
-    "bedPid",
-    "advancePerTool",
-  ],
-  valve: ["steps", "limits", "accelerations", "jerk", "home", "nozzlePid"],
-  keyword: ["named"],
-};
 
 /** What the factory gave a printer: its own figures from the shelf where it has them. */
 export function factoryValues(printer: Printer, personality: Personality): Values {
@@ -82,7 +62,7 @@ export function factoryValues(printer: Printer, personality: Personality): Value
   };
   return Object.assign(
     {},
-    ...families[printer.dialect].map((family) => all[family]),
+    ...personality.valueFamilies.map((family) => all[family]),
     personality.values?.(printer) ?? {},
   ) as Values;
 }

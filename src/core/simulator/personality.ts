@@ -30,7 +30,9 @@ export interface Personality {
   resendSaysOk: boolean;
   /** What the screen can show of a text. */
   screen(text: string): string;
-  /** Values it has besides those of its dialect, or other than the usual. */
+  /** Families of values it has. */
+  valueFamilies: readonly string[];
+  /** Values it has besides those of its families, or other than the usual. */
   values?(printer: Printer): Record<string, number>;
   truths: Truths;
 }

@@ -2,7 +2,7 @@
 import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { checkFile } from "@/core/checks/file";
-import { applyEdits, applyOne, Edit, EditableFile } from "@/core/edits";
+import { applyEdits, applyOne, Edit, EditableFile, kindOf } from "@/core/edits";
 import { Hits, searchLines } from "@/core/edits/look";
 import { Proof, proveEdits } from "@/core/edits/prove";
 import { Chunks, readChunks, seeFile, seenWith } from "@/core/edits/see-file";
@@ -484,9 +484,6 @@ function findingsOf(tables: ProgramTables, printer: Printer): Finding[] {
   return checkFile(reportOf(tables, limitsFor(printer), headOf(printer)).report, printer);
 }
 
-/** Edits that tell heats themselves: what the file itself tells then is what they made of it. */
-const tellHeats: ReadonlySet<Edit["kind"]> = new Set(["tools", "bridges", "pause", "start-end"]);
-
 /** What is to be said of the file with the edits in it. The lines they put in are no earlier plan, and nobody else's changes. */
 function findingsBehind({ edits, printer }: EditInput, file: EditableFile, set: SpliceSet): Finding[] {
   const before = checkFile(file.original.report, printer);
@@ -495,9 +492,9 @@ function findingsBehind({ edits, printer }: EditInput, file: EditableFile, set: 
   const isEarlier = ({ check }: Finding) => check === "earlier-plan";
   const lifted = active.some((edit) => edit.kind === "lift-out" && edit.what === "cuchara");
   const { report } = file.read(set);
-  const pauses = active.filter(({ kind }) => kind === "pause").length;
+  const pauses = active.filter((edit) => kindOf(edit).stops).length;
   const isOurs = ({ check }: Finding) =>
-    (check === "foreign-change" && active.some(({ kind }) => tellHeats.has(kind))) ||
+    (check === "foreign-change" && active.some((edit) => kindOf(edit).tellsHeats)) ||
     // A stop heats up again before it goes on: that is waited for on purpose.
     (check === "waits-inside" && (report.facts.waitsInside?.count ?? 0) <= pauses);
   const behind = checkFile(report, printer).filter((finding) => !isEarlier(finding) && !isOurs(finding));

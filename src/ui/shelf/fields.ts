@@ -5,6 +5,8 @@ import { templateNames } from "@/core/printing/template";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
 
+const hasJerk = ({ dialect }: Pick<Printer, "dialect">): boolean => dialects[dialect].cornering === "jerk";
+
 export type Field<T> = {
   name: keyof T & string;
   label: string;
@@ -92,7 +94,7 @@ export const printerFields: FieldGroup<Printer>[] = [
         label: "Fan turns from duty",
         kind: "number",
         unit: "of 255",
-        when: ({ dialect }) => dialect !== "valve",
+        when: ({ dialect }) => dialects[dialect].fanHasDuty,
       },
       { name: "fanPerTool", label: "A fan for each tool", kind: "switch", when: ({ tools }) => tools > 1 },
       {
@@ -132,14 +134,14 @@ export const printerFields: FieldGroup<Printer>[] = [
         unit: "mm/s²",
         step: 500,
       },
-      { name: "jerkMmS", label: "Jerk", kind: "number", unit: "mm/s", when: ({ dialect }) => dialect !== "deviation" },
+      { name: "jerkMmS", label: "Jerk", kind: "number", unit: "mm/s", when: hasJerk },
       {
         name: "junctionDeviationMm",
         label: "Junction deviation",
         kind: "number",
         unit: "mm",
         step: 0.005,
-        when: ({ dialect }) => dialect === "deviation",
+        when: ({ dialect }) => !hasJerk({ dialect }),
       },
       {
         name: "jerkZMmS",
@@ -147,14 +149,14 @@ export const printerFields: FieldGroup<Printer>[] = [
         kind: "number",
         unit: "mm/s",
         step: 0.1,
-        when: ({ dialect }) => dialect !== "deviation",
+        when: hasJerk,
       },
       {
         name: "jerkEMmS",
         label: "Extruder jerk",
         kind: "number",
         unit: "mm/s",
-        when: ({ dialect }) => dialect !== "deviation",
+        when: hasJerk,
       },
       {
         name: "lookAheadMoves",

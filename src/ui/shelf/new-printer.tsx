@@ -2,6 +2,7 @@
 /** A printer that is new on the shelf: it tells of itself, a person answers five questions, the rest has good usual values. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useId } from "react";
+import { dialects } from "@/core/machine/dialects";
 import { dialectOfFan, figuresOfPath, pathOf } from "@/core/shelf/five-questions";
 import { Printer } from "@/core/shelf/printer";
 import { Segments } from "../common/segments";
@@ -107,7 +108,7 @@ function Questions({ form }: { form: RecordDraft<Printer> }) {
           <h3>What does the part fan do?</h3>
           <Segments
             label="Part fan"
-            value={now.dialect === "valve"}
+            value={!dialects[now.dialect].fanHasDuty}
             options={[
               { value: false, label: "It has speeds" },
               { value: true, label: "It is only on or off" },

@@ -1,5 +1,5 @@
 /** Where an edit stands on the height log, and what dragging it there makes of it. */
-import type { Edit } from "@/core/edits";
+import { Edit, kindOf } from "@/core/edits";
 import type { Scope } from "@/core/edits/scope";
 import type { LayerReport } from "@/core/report/report";
 import { roundTo } from "@/core/units";
@@ -12,8 +12,9 @@ export type LogEnd = "from" | "to" | "at";
 
 /** The part of an edit that says where it acts; null for edits that say it otherwise. */
 function scopeOf(edit: Edit): Scope | null {
-  if (edit.kind === "find") return edit.scope;
-  return edit.kind === "fan" || edit.kind === "scale-speed" || edit.kind === "scale-flow" ? edit : null;
+  const { scopeIn } = kindOf(edit);
+  if (scopeIn === undefined) return null;
+  return scopeIn === "edit" ? (edit as Scope) : (edit as { scope: Scope }).scope;
 }
 
 const bottomOf = ({ zMm, heightMm }: LayerReport) => zMm - heightMm;
@@ -47,7 +48,7 @@ export function draggedTo(edit: Edit, end: LogEnd, mm: number, layers: Layers): 
   const scope = scopeOf(edit);
   if (!scope) return edit;
   const changed = { ...scope, ...movedEnd(scope, end, height, layers) };
-  return edit.kind === "find" ? { ...edit, scope: changed } : ({ ...edit, ...changed } as Edit);
+  return (kindOf(edit).scopeIn === "scope" ? { ...edit, scope: changed } : { ...edit, ...changed }) as Edit;
 }
 
 /** Said in layers where the edit speaks of layers, else in millimetres; one end never passes the other. */

@@ -8,7 +8,8 @@ import { follow, stateAfter } from "@/core/gcode/follow";
 import { readProgram } from "@/core/gcode/read";
 import { hasCommand } from "@/core/machine/command";
 import { commandFor, commands, textCommands } from "@/core/machine/commands";
-import { dialectKeys } from "@/core/machine/dialects";
+import { dialectKeys, dialects } from "@/core/machine/dialects";
+import { ownCommands } from "@/core/machine/dialects/dialect";
 import { EventKind } from "@/core/machine/event-kind";
 import { countedAfterHomingMm, homeOffsetFor } from "@/core/machine/homing";
 import { readingOf, usualReading } from "@/core/machine/reading";
@@ -242,8 +243,9 @@ describe("one meaning a command", () => {
   it("every example means the same to reader, talk and simulated printer", () => {
     for (const printer of printers) {
       const own = readingOf(printer);
-      for (const { example, has } of commands) {
-        if (!example || (has && !has(own)) || example.startsWith("M303")) continue;
+      for (const command of commands) {
+        const { example } = command;
+        if (!example || !hasCommand(command, own) || example.startsWith("M303")) continue;
         const lines = ["G28", "G1 X20 Y20 Z10 F3000", example];
         const state = stateAfter(lines, own);
         const { endState } = readProgram(lines.join("\n"), { reading: own, asksProgram: false });
@@ -276,5 +278,35 @@ describe("one meaning a command", () => {
       "percent done",
       "minutes left",
     ]);
+  });
+});
+
+describe("a dialect", () => {
+  test.each(dialectKeys)("%s takes every line it writes itself, and asks for what it takes", (key) => {
+    const own = dialects[key];
+    const written = [
+      ...[own.fanLine(0, { index: null }), own.fanLine(255, { index: 1 }), own.accelerationLine(1500)],
+      ...[own.corneringLine(own.cornering === "jerk" ? 8 : 0.02), own.pressureAdvanceLine(0.04, 0)],
+      own.firmwareRetractionLine({ lengthMm: 1, speedMmS: 30 }),
+    ].flatMap((line) => (line.ok ? [line.value] : []));
+    const lines = [
+      ...written,
+      own.saveLine,
+      ...(own.reloadLine === null ? [] : [own.reloadLine]),
+      ...own.valueQuestions,
+    ];
+    for (const line of lines) {
+      const command = commandFor(line.split(" ")[0]);
+      expect([line, command && hasCommand(command, reading(key))]).toEqual([line, true]);
+    }
+  });
+
+  test("says of every command that not all printers have whether it takes it, and of no other", () => {
+    for (const code of ownCommands) {
+      const taking = dialectKeys.filter((key) => dialects[key].takes.has(code));
+      expect([code, taking.length > 0 && taking.length < dialectKeys.length]).toEqual([code, true]);
+      expect(commandFor(code)).toBeDefined();
+    }
+    for (const key of dialectKeys) for (const code of dialects[key].takes) expect(ownCommands.has(code)).toBe(true);
   });
 });

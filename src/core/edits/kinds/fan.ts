@@ -43,6 +43,7 @@ const schema = z.strictObject({
 
 export const fan: EditKind<FanEdit> = {
   label: "fan",
+  scopeIn: "edit",
   schema,
   placesAlone: true,
   asks(edit, { file, printer }) {

@@ -143,6 +143,8 @@ function sayFigure(letter: string, value: number, written: string): string {
 
 export const find: EditKind<FindEdit> = {
   label: "find",
+  skipsItself: true,
+  scopeIn: "scope",
   schema,
   asks(edit, { file }) {
     const seen = seenIn(edit);

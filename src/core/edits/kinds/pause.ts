@@ -63,6 +63,8 @@ const NOBODY_KNOWS = -1;
 
 export const pause: EditKind<PauseEdit> = {
   label: "pause",
+  tellsHeats: true,
+  stops: true,
   schema,
   asks({ at, park }, { file }) {
     const scope = layersOf(

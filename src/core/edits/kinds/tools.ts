@@ -81,6 +81,7 @@ const [M, S, T, X, Y, E] = [77, 83, 84, 88, 89, 69];
 
 export const tools: EditKind<ToolsEdit> = {
   label: "tools",
+  tellsHeats: true,
   schema,
   asks(edit, context) {
     const table = new ToolTable(edit, context);

@@ -11,9 +11,6 @@ function fanOf(state: MachineState, words: Words, name: string, { fanPerTool }: 
   return fanPerTool ? state.tool : 0;
 }
 
-const hasDuty = ({ dialect }: Reading) => dialect !== "valve";
-const hasValve = ({ dialect }: Reading) => dialect === "valve";
-
 /** Part fans. Common practice, no source. */
 export const fans: Command[] = [
   {
@@ -21,7 +18,6 @@ export const fans: Command[] = [
     does: "Part fan on",
     words: { S: "duty, 0–255", P: "fan" },
     example: "M106 S128",
-    has: hasDuty,
     act(state, words, tell, reading) {
       const duty = words.value("S");
       tell(EventKind.fan, Number.isNaN(duty) ? 255 : duty, fanOf(state, words, "P", reading));
@@ -31,21 +27,18 @@ export const fans: Command[] = [
     code: "M107",
     does: "Part fan off",
     words: { P: "fan" },
-    has: hasDuty,
     act: (state, words, tell, reading) => tell(EventKind.fan, 0, fanOf(state, words, "P", reading)),
   },
   {
     code: "M126",
     does: "Opens the valve of the part fan (on)",
     words: { T: "fan" },
-    has: hasValve,
     act: (state, words, tell, reading) => tell(EventKind.fan, 255, fanOf(state, words, "T", reading)),
   },
   {
     code: "M127",
     does: "Closes the valve of the part fan (off)",
     words: { T: "fan" },
-    has: hasValve,
     act: (state, words, tell, reading) => tell(EventKind.fan, 0, fanOf(state, words, "T", reading)),
   },
 ];

@@ -96,7 +96,6 @@ export const heat: Command[] = [
     code: "SET_HEATER_TEMPERATURE",
     does: "Sets a heater's temperature and goes on",
     words: { HEATER: "which heater", TARGET: "°C to go to" },
-    has: ({ dialect }) => dialect === "keyword",
     act(state, words, tell) {
       const target = words.value("TARGET");
       if (Number.isNaN(target)) return;

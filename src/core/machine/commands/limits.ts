@@ -22,7 +22,6 @@ export const limits: Command[] = [
     does: "Highest acceleration of each axis",
     words: each("mm/s²"),
     example: "M201 X1000 Y1000",
-    has: ({ dialect }) => dialect !== "keyword",
     act: (state, words, tell) => tellEach(EventKind.axisAccelerationX, state, words, tell),
   },
   {
@@ -30,7 +29,6 @@ export const limits: Command[] = [
     does: "Highest feed of each axis",
     words: each("mm/s (mm/min where the firmware counts so)"),
     example: "M203 X300 Y300",
-    has: ({ dialect }) => dialect !== "keyword",
     act: (state, words, tell, { feedsPerMinute }) =>
       tellEach(EventKind.axisFeedX, state, words, tell, feedsPerMinute ? feedMmMinToMmS(1) : 1),
   },
@@ -44,7 +42,6 @@ export const limits: Command[] = [
       S: "printing and travelling, mm/s²",
     },
     example: "M204 P1000",
-    has: ({ dialect }) => dialect !== "keyword",
     // P, R and T each stand for themselves; S stands for whichever of printing and travelling is not named.
     act(state, words, tell) {
       const both = words.value("S");
@@ -67,7 +64,6 @@ export const limits: Command[] = [
       B: "shortest segment, µs",
     },
     example: "M205 X8 Y8",
-    has: ({ dialect }) => dialect !== "keyword" && dialect !== "minute",
     act(state, words, tell) {
       tellEach(EventKind.jerkX, state, words, tell);
       const deviation = words.value("J");
@@ -79,7 +75,6 @@ export const limits: Command[] = [
     does: "Cornering",
     words: each("jerk, mm/min"),
     example: "M566 X480 Y480",
-    has: ({ dialect }) => dialect === "minute",
     act: (state, words, tell) => tellEach(EventKind.jerkX, state, words, tell, feedMmMinToMmS(1)),
   },
   {
@@ -87,7 +82,6 @@ export const limits: Command[] = [
     does: "Pressure advance",
     words: { D: "extruder", S: "seconds" },
     example: "M572 D0 S0.04",
-    has: ({ dialect }) => dialect === "minute",
     act(state, words, tell) {
       const seconds = words.value("S");
       const drive = words.value("D");
@@ -99,7 +93,6 @@ export const limits: Command[] = [
     does: "Pressure advance",
     words: { K: "seconds", T: "tool" },
     example: "M900 K0.04",
-    has: ({ dialect }) => dialect === "jerk" || dialect === "deviation",
     act(state, words, tell) {
       const seconds = Number.isNaN(words.value("K")) ? words.value("L") : words.value("K");
       if (!Number.isNaN(seconds)) tell(EventKind.pressureAdvance, seconds, toolOf(state, words));
@@ -113,7 +106,6 @@ export const limits: Command[] = [
       ACCEL: "acceleration, mm/s²",
       SQUARE_CORNER_VELOCITY: "speed round a right angle, mm/s",
     },
-    has: ({ dialect }) => dialect === "keyword",
     // One acceleration for printing and travelling.
     act(state, words, tell) {
       const acceleration = words.value("ACCEL");
@@ -129,7 +121,6 @@ export const limits: Command[] = [
     code: "SET_PRESSURE_ADVANCE",
     does: "Pressure advance; without figures it reports it",
     words: { ADVANCE: "seconds" },
-    has: ({ dialect }) => dialect === "keyword",
     act(state, words, tell) {
       const seconds = words.value("ADVANCE");
       if (!Number.isNaN(seconds)) tell(EventKind.pressureAdvance, seconds, state.tool);

@@ -12,12 +12,11 @@ export const retraction: Command[] = [
     does: "Draws the filament back as M207 says",
     words: { S: "1 for a tool change; with P a tool's temperature, °C", P: "tool", R: "its temperature at rest, °C" },
     moves: "draw-back",
-    act(state, words, tell, { dialect }) {
+    act(state, words, tell, { setsToolsByG10 }) {
       // With P and S it sets a tool's temperature in one dialect, and offsets in others: it moves no filament then.
       const tool = words.value("P");
       const target = words.value("S");
-      const setsTools = dialect === "minute" || dialect === null;
-      if (tool >= 0 && !Number.isNaN(target) && setsTools) tell(EventKind.nozzleTemperature, target, tool);
+      if (tool >= 0 && !Number.isNaN(target) && setsToolsByG10) tell(EventKind.nozzleTemperature, target, tool);
       if (words.count > 1 || (words.count === 1 && !words.has("S"))) return;
       state.drawnBack = true;
     },
@@ -33,7 +32,6 @@ export const retraction: Command[] = [
     does: "How the firmware draws back (G10)",
     words: { S: "length, mm", F: "speed, mm/min", Z: "lift, mm" },
     example: "M207 S4 F2100",
-    has: ({ dialect }) => dialect !== "keyword" && dialect !== "valve",
     act(state, words, tell) {
       const length = words.value("S");
       const feed = words.value("F");
@@ -45,7 +43,6 @@ export const retraction: Command[] = [
     code: "M208",
     does: "How the firmware gives back (G11)",
     words: { S: "more than was drawn back, mm", F: "speed, mm/min" },
-    has: ({ dialect }) => dialect !== "keyword" && dialect !== "valve",
     act(state, words) {
       const extra = words.value("S");
       if (!Number.isNaN(extra)) state.restoreExtraMm = extra;
@@ -55,7 +52,6 @@ export const retraction: Command[] = [
     code: "SET_RETRACTION",
     does: "How the firmware draws back; without figures it reports it",
     words: { RETRACT_LENGTH: "length, mm", RETRACT_SPEED: "speed, mm/s" },
-    has: ({ dialect }) => dialect === "keyword",
     act(state, words, tell) {
       const length = words.value("RETRACT_LENGTH");
       const speed = words.value("RETRACT_SPEED");

@@ -1,21 +1,17 @@
 import { Command } from "../command";
 import { EventKind } from "../event-kind";
-import { Reading } from "../reading";
 
 const axes = { X: "X, mm", Y: "Y, mm", Z: "Z, mm" };
 const steps = { X: "X, steps/mm", Y: "Y, steps/mm", Z: "Z, steps/mm", E: "extruder, steps/mm", T: "tool" };
-/** Values that are kept by being saved, not by a file of the printer's own. */
-const keepsValues = ({ dialect }: Reading) => dialect !== "keyword";
 
 /** Values and what is kept of them. Common practice, no source. */
 export const values: Command[] = [
-  { code: "M92", does: "Steps per millimetre", words: steps, example: "M92 E405", has: keepsValues },
+  { code: "M92", does: "Steps per millimetre", words: steps, example: "M92 E405" },
   {
     code: "M206",
     does: "Home offset: added to the position at the endstop",
     words: axes,
     example: "M206 X0 Y0",
-    has: keepsValues,
     // In force from the next homing on; see `homing.ts` for the sign.
     act(state, words) {
       for (const axis of ["x", "y", "z"] as const) {
@@ -35,25 +31,22 @@ export const values: Command[] = [
       tell(EventKind.toolOffset, Math.hypot(x, y) * state.unitMm, Number.isNaN(tool) ? state.tool : tool);
     },
   },
-  { code: "M851", does: "Offset of the probe from the nozzle", words: axes, has: keepsValues },
+  { code: "M851", does: "Offset of the probe from the nozzle", words: axes },
   {
     code: "M500",
     does: "Saves the values in force",
-    has: keepsValues,
     danger: { kind: "saving", reason: "Overwrites the values saved in the printer with those in force now." },
   },
-  { code: "M501", does: "Loads the saved values", has: keepsValues },
+  { code: "M501", does: "Loads the saved values" },
   {
     code: "M502",
     does: "Loads the factory's values (does not save them)",
-    has: keepsValues,
     danger: { kind: "saving", reason: "Replaces every value in force by the factory's." },
   },
-  { code: "M503", does: "Reports the values in force", asks: "values", has: keepsValues },
+  { code: "M503", does: "Reports the values in force", asks: "values" },
   {
     code: "SAVE_CONFIG",
     does: "Saves the values and starts the printer anew",
-    has: ({ dialect }) => dialect === "keyword",
     waits: "start",
     danger: { kind: "saving", reason: "Overwrites the saved values and starts the printer anew: heaters go off." },
   },

@@ -7,10 +7,35 @@ export interface FanIndex {
   index: number | null;
 }
 
+/** Commands that not every printer has, by what they are for: each dialect says which of them it takes. Common practice, no source. */
+export const dutyFan = ["M106", "M107"];
+export const valveFan = ["M126", "M127"];
+export const savedValues = ["M92", "M206", "M500", "M501", "M502", "M503", "M851"];
+export const limitsByAxis = ["M201", "M203", "M204"];
+export const jerkPerSecond = ["M205"];
+export const jerkPerMinute = ["M566"];
+export const advanceByK = ["M900"];
+export const advanceByDrive = ["M572"];
+export const firmwareRetraction = ["M207", "M208"];
+export const namedCommands = [
+  "SET_VELOCITY_LIMIT",
+  "SET_PRESSURE_ADVANCE",
+  "SET_RETRACTION",
+  "SET_HEATER_TEMPERATURE",
+  "SAVE_CONFIG",
+];
+
+export const ownCommands: ReadonlySet<string> = new Set([
+  ...[dutyFan, valveFan, savedValues, limitsByAxis, jerkPerSecond, jerkPerMinute].flat(),
+  ...[advanceByK, advanceByDrive, firmwareRetraction, namedCommands].flat(),
+]);
+
 export interface Dialect {
   label: string;
   /** One sentence for the person who must choose. */
   explains: string;
+  /** Which commands it takes of those that not every printer has. */
+  takes: ReadonlySet<string>;
   /** Whether the part fan has a duty, or is only on or off. */
   fanHasDuty: boolean;
   /** Which cornering value the firmware has. */
@@ -29,6 +54,10 @@ export interface Dialect {
   feedsPerMinute: boolean;
   /** G90 and G91 say how the extruder counts too; otherwise M82 and M83 alone do. */
   modesCarryE: boolean;
+  /** G10 with P and S sets the temperature of a tool. */
+  setsToolsByG10: boolean;
+  /** Heaters it finds the regulation of by itself, and says it so that it can be read. */
+  autotunes: readonly ("nozzle" | "bed")[];
   /** Values are set by named commands, and reported by name. */
   namedValues: boolean;
   /** Steps per millimetre can be set by a line. */
@@ -58,6 +87,8 @@ export const commonDialect = {
   accelerationIsShared: false,
   feedsPerMinute: false,
   modesCarryE: true,
+  setsToolsByG10: false,
+  autotunes: ["nozzle", "bed"],
   namedValues: false,
   stepsByLine: true,
   homeOffsetByLine: true,
@@ -73,7 +104,7 @@ export const commonDialect = {
     const speed = speedMmS === undefined ? "" : ` F${Math.round(speedMmS * 60)}`;
     return succeed(`M207${length}${speed}`);
   },
-} satisfies Omit<Dialect, "label" | "explains">;
+} satisfies Omit<Dialect, "label" | "explains" | "takes">;
 
 /** A refusal with the reason and what can be done instead. */
 export function cannot(what: string, instead: string): Result<string> {

@@ -1,11 +1,13 @@
 import { succeed } from "../../result";
 import { plainNumber } from "../../units";
-import { commonDialect, Dialect } from "./dialect";
+import { commonDialect, Dialect, dutyFan, namedCommands } from "./dialect";
 
 export const keyword: Dialect = {
   ...commonDialect,
   label: "Keyword",
   explains: "Settings are commands with names and KEY=value pairs.",
+  takes: new Set([...dutyFan, ...namedCommands]),
+  autotunes: [],
   accelerationIsShared: true,
   modesCarryE: false,
   namedValues: true,

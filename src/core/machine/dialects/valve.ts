@@ -1,10 +1,12 @@
 import { refuse, succeed } from "../../result";
-import { cannot, commonDialect, Dialect } from "./dialect";
+import { cannot, commonDialect, Dialect, jerkPerSecond, limitsByAxis, savedValues, valveFan } from "./dialect";
 
 export const valve: Dialect = {
   ...commonDialect,
   label: "Valve fan",
   explains: "The part fan is only on or off (M126, M127); it has no duty.",
+  takes: new Set([...valveFan, ...savedValues, ...limitsByAxis, ...jerkPerSecond]),
+  autotunes: ["nozzle"],
   fanHasDuty: false,
   fanLine(duty, { index }) {
     if (duty !== 0 && duty !== 255) {

@@ -14,6 +14,7 @@ export const kettle: Personality = {
       .split(":", 1)[0]
       .replace(/[^\x20-\x7e]/g, "")
       .slice(0, 16),
+  valueFamilies: ["steps", "limits", "accelerations", "jerk", "home", "nozzlePid"],
   truths: {
     extruderFeed: [0.941],
     axisLength: { x: 1, y: 0.9966, z: 1 },

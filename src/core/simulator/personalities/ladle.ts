@@ -10,6 +10,7 @@ export const ladle: Personality = {
   unknown: (command) => `echo:Unknown command: "${command}"`,
   resendSaysOk: true,
   screen: plainScreen,
+  valueFamilies: ["steps", "limits", "accelerations", "jerk", "home", "retraction", "nozzlePid", "bedPid", "advance"],
   truths: {
     extruderFeed: [0.973],
     axisLength: { x: 1, y: 1.0042, z: 1 },

@@ -10,6 +10,7 @@ export const sieve: Personality = {
   unknown: (command) => `// Unknown command: ${command}`,
   resendSaysOk: true,
   screen: plainScreen,
+  valueFamilies: ["named"],
   truths: {
     extruderFeed: [0.99],
     axisLength: { x: 1, y: 1, z: 1 },

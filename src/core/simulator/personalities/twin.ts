@@ -10,6 +10,17 @@ export const twin: Personality = {
   unknown: (command) => `Error: ${command} is not supported`,
   resendSaysOk: true,
   screen: plainScreen,
+  valueFamilies: [
+    "steps",
+    "limits",
+    "accelerations",
+    "jerkPerMinute",
+    "home",
+    "retraction",
+    "nozzlePid",
+    "bedPid",
+    "advancePerTool",
+  ],
   truths: {
     extruderFeed: [0.982, 1.024],
     axisLength: { x: 1, y: 1, z: 1.002 },

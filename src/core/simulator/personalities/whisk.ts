@@ -11,6 +11,17 @@ export const whisk: Personality = {
   resendSaysOk: false,
   screen: plainScreen,
   values: () => ({ probeX: -24, probeY: -11, probeZ: -1.85 }),
+  valueFamilies: [
+    "steps",
+    "limits",
+    "accelerations",
+    "deviation",
+    "home",
+    "retraction",
+    "nozzlePid",
+    "bedPid",
+    "advance",
+  ],
   truths: {
     extruderFeed: [1.018],
     axisLength: { x: 1.0031, y: 1, z: 1 },

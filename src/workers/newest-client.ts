@@ -22,7 +22,7 @@ export abstract class NewestClient<Input, Request extends Numbered, Answer exten
   ) {}
 
   /** Asks for a piece of work; those that were overtaken are never answered. */
-  wish(input: Input): void {
+  request(input: Input): void {
     this.waiting = { input };
     if (!this.working) this.startNext();
     else if (performance.now() - this.working.started > this.patienceMs) this.restart();
@@ -44,17 +44,17 @@ export abstract class NewestClient<Input, Request extends Numbered, Answer exten
   }
 
   protected abstract startWorker(): Worker;
-  protected abstract request(input: Input): WithoutNumber<Request>;
-  protected abstract take(answer: Answer, input: Input): void;
-  /** Hears what is no answer: how far the work is. */
-  protected hear(_told: Answer): void {}
+  protected abstract messageFor(input: Input): WithoutNumber<Request>;
+  protected abstract receive(answer: Answer, input: Input): void;
+  /** Hears of what is no answer: how far the work is. */
+  protected receiveProgress(_told: Answer): void {}
   /** Whether this ends what was asked for. */
   protected isLast(_answer: Answer): boolean {
     return true;
   }
 
   protected ask(message: WithoutNumber<Request>): Promise<Answer | null> {
-    this.worker ??= this.made();
+    this.worker ??= this.createWorker();
     const request = this.next++;
     return new Promise((resolve) => {
       this.open.set(request, resolve);
@@ -68,40 +68,40 @@ export abstract class NewestClient<Input, Request extends Numbered, Answer exten
   }
 
   private startNext(): void {
-    const wish = this.waiting;
-    if (!wish) return;
+    const next = this.waiting;
+    if (!next) return;
     this.waiting = null;
-    const working = { started: performance.now(), input: wish.input };
+    const working = { started: performance.now(), input: next.input };
     this.working = working;
-    void this.ask(this.request(wish.input)).then((answer) => {
+    void this.ask(this.messageFor(next.input)).then((answer) => {
       if (this.working !== working) return;
       this.working = null;
       clearTimeout(this.patience);
       this.patience = undefined;
       if (answer) {
         this.hasBroken = false;
-        this.take(answer, wish.input);
+        this.receive(answer, next.input);
       }
       this.startNext();
     });
   }
 
-  private made(): Worker {
+  private createWorker(): Worker {
     const worker = this.startWorker();
     worker.onmessage = ({ data }: MessageEvent<Answer>) => {
       if (!this.isLast(data)) {
-        if (this.open.has(data.request)) this.hear(data);
+        if (this.open.has(data.request)) this.receiveProgress(data);
         return;
       }
       this.open.get(data.request)?.(data);
       this.open.delete(data.request);
     };
-    worker.onerror = () => this.goOnAnew();
+    worker.onerror = () => this.retry();
     return worker;
   }
 
   /** A worker that broke off (its script did not come, say) is begun anew once; then it is said. */
-  private goOnAnew(): void {
+  private retry(): void {
     const lost = this.working?.input;
     this.close();
     if (this.hasBroken || lost === undefined) {

@@ -17,15 +17,15 @@ export class SheetClient extends NewestClient<SheetInput, SheetRequest, SheetAns
     return new Worker(new URL("./sheet.worker.ts", import.meta.url), { type: "module" });
   }
 
-  protected request(input: SheetInput): WithoutNumber<SheetRequest> {
+  protected messageFor(input: SheetInput): WithoutNumber<SheetRequest> {
     return { kind: this.what, input };
   }
 
-  protected take(answer: SheetAnswer, input: SheetInput): void {
+  protected receive(answer: SheetAnswer, input: SheetInput): void {
     this.onAnswer(answer, input);
   }
 
-  protected override hear(told: SheetAnswer): void {
+  protected override receiveProgress(told: SheetAnswer): void {
     if (told.kind === "progress") this.onProgress(told.moves);
   }
 

@@ -16,7 +16,7 @@ export class TrialClient extends NewestClient<TrialInput, TrialRequest, TrialAns
 
   /** Asks for a build; the answer comes through `onView`. Builds that were overtaken never arrive. */
   build(input: TrialInput): void {
-    this.wish(input);
+    this.request(input);
   }
 
   /** The text of the last built program; null if there is none or it was given up. */
@@ -41,11 +41,11 @@ export class TrialClient extends NewestClient<TrialInput, TrialRequest, TrialAns
     return new Worker(new URL("./trial.worker.ts", import.meta.url), { type: "module" });
   }
 
-  protected request(input: TrialInput): WithoutNumber<TrialRequest> {
+  protected messageFor(input: TrialInput): WithoutNumber<TrialRequest> {
     return { kind: "build", input };
   }
 
-  protected take(answer: TrialAnswer, input: TrialInput): void {
+  protected receive(answer: TrialAnswer, input: TrialInput): void {
     if (answer.kind === "view") this.onView(answer.view, input);
     else if (answer.kind === "failed") this.onFailure(answer.message);
   }

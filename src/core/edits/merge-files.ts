@@ -28,7 +28,7 @@ export interface MergedFile {
   bytes(from: number, to: number): Iterable<Uint8Array>;
 }
 
-export interface MergeWish {
+export interface MergeRequest {
   /** How much cooler a tool waits than it lays, °C. */
   idleBelowC: number;
   /** Where the nozzle stands while tools are changed. */
@@ -64,7 +64,7 @@ export function layersAgree(one: SeenFile, other: SeenFile): Result<number> {
 export function mergeFiles(
   pair: readonly [MergedFile, MergedFile],
   printer: Printer,
-  wish: MergeWish,
+  request: MergeRequest,
 ): Result<Iterable<Uint8Array>> {
   const [first, second] = pair;
   if (first.tool === second.tool) return refuse("Each file needs a tool of its own.", "tools");
@@ -82,7 +82,7 @@ export function mergeFiles(
     if (problem) return refuse(`“${name}” ${problem}`, "with");
   }
   const [a, b] = pair.map((one) => prepared(one, printer)) as [Prepared, Prepared];
-  return succeed(pieces(a, b, printer, wish));
+  return succeed(pieces(a, b, printer, request));
 }
 
 function cannotMerge(file: SeenFile, tool: number): string | null {
@@ -214,7 +214,7 @@ function placeWithLeft(
   return opens;
 }
 
-function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): Generator<Uint8Array> {
+function* pieces(a: Prepared, b: Prepared, printer: Printer, request: MergeRequest): Generator<Uint8Array> {
   const say = (lines: readonly string[]) => encoder.encode(lines.map((line) => line + a.file.report.lineEnd).join(""));
   const count = Math.max(a.openings.length, b.openings.length);
   // The first file's own start: it homes, heats the bed and its own tool.
@@ -231,7 +231,7 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
     yield say([`; layer ${layer + 1} of ${count}`]);
     for (const [turn, one] of order.entries()) {
       if (one !== current || isFirstOfAll) {
-        if (one !== current) yield say(change(current, one, layer, wasIn.has(one), printer, wish));
+        if (one !== current) yield say(change(current, one, layer, wasIn.has(one), printer, request));
         else if (one.tool !== one.openings[0].at.tool) yield say(ownTool(one));
         current = one;
       }
@@ -245,7 +245,7 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, wish: MergeWish): G
       isFirstOfAll = false;
       wasIn.add(one);
       const next = order[turn + 1] ?? (layer + 1 < count ? other(one, a, b, layer + 1) : null);
-      yield* body(one, layer, next !== one ? next : null, wish, printer, say);
+      yield* body(one, layer, next !== one ? next : null, request, printer, say);
     }
   }
   const ends = last.one ?? a;
@@ -277,7 +277,7 @@ function* body(
   one: Prepared,
   layer: number,
   next: Prepared | null,
-  { idleBelowC }: MergeWish,
+  { idleBelowC }: MergeRequest,
   { heaterRiseCPerS }: Printer,
   say: (lines: readonly string[]) => Uint8Array,
 ): Generator<Uint8Array> {
@@ -302,7 +302,7 @@ function change(
   layer: number,
   wasIn: boolean,
   printer: Printer,
-  { idleBelowC, park }: MergeWish,
+  { idleBelowC, park }: MergeRequest,
 ): string[] {
   const heatC = to.heatC(layer);
   // What its file has drawn back there is given back by its own next line.

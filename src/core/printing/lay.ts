@@ -116,9 +116,9 @@ function layTrack(
   for (const place of track.via ?? []) pen.travelTo(place, null);
   pen.travelTo(track.points[0], null, track.isText ? TEXT_TRAVEL_MM : undefined);
   for (let i = 1; i < track.points.length; i++) {
-    const wished = track.speedsMmS?.[i - 1] ?? usual;
+    const wanted = track.speedsMmS?.[i - 1] ?? usual;
     // A pattern of one layer is all first layer: its speeds are the trial itself.
-    const speed = first && track.spot === undefined ? Math.min(wished, usual) : wished;
+    const speed = first && track.spot === undefined ? Math.min(wanted, usual) : wanted;
     pen.layTo(track.points[i], area, speed, MoveKind.outerWall);
   }
   for (const place of [...(track.via ?? [])].reverse()) pen.travelTo(place, null);

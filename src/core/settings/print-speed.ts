@@ -15,7 +15,7 @@ export const printSpeed: Setting = {
   say: () => succeed([]),
   inside: {
     on: () => true,
-    // A wished speed is kept whatever the layer's size: it is what is being tried.
+    // A wanted speed is kept whatever the layer's size: it is what is being tried.
     process: (process, mmS) => ({
       ...process,
       outerWallMmS: mmS,

@@ -4,7 +4,7 @@ import { LineChange } from "../gcode/moving-lines";
 import { succeed } from "../result";
 import { roundTo } from "../units";
 import { drawnBack } from "./measure";
-import { countLeft, Left, cyclesIn, firmwareLine, wishAt } from "./rewrite-retraction";
+import { countLeft, Left, cyclesIn, firmwareLine, valueAt } from "./rewrite-retraction";
 import { Setting } from "./setting";
 
 export const retractionLength: Setting = {
@@ -32,9 +32,9 @@ export const retractionLength: Setting = {
         const changes: LineChange[] = [];
         const left: Left[] = found.value.left.map(({ because, line }) => ({ what: because, line }));
         for (const cycle of found.value.cycles) {
-          const wish = wishAt(cycle.lines[0], wanted);
-          if (Number.isNaN(wish)) continue;
-          const changed = changeCycle(cycle, wish);
+          const value = valueAt(cycle.lines[0], wanted);
+          if (Number.isNaN(value)) continue;
+          const changed = changeCycle(cycle, value);
           if (changed) changes.push(...changed);
           else left.push({ what: "draws back more than that while moving", line: cycle.draw });
         }

@@ -2,7 +2,7 @@ import { EventKind } from "../gcode/moves";
 import { LineChange } from "../gcode/moving-lines";
 import { succeed } from "../result";
 import { drawingFeed } from "./measure";
-import { countLeft, cyclesIn, firmwareLine, wishAt } from "./rewrite-retraction";
+import { countLeft, cyclesIn, firmwareLine, valueAt } from "./rewrite-retraction";
 import { Setting } from "./setting";
 
 export const retractionSpeed: Setting = {
@@ -28,11 +28,11 @@ export const retractionSpeed: Setting = {
         if (!found.ok) return found;
         const changes: LineChange[] = [];
         for (const { lines: ofCycle } of found.value.cycles) {
-          const wish = wishAt(ofCycle[0], wanted);
-          if (Number.isNaN(wish)) continue;
+          const value = valueAt(ofCycle[0], wanted);
+          if (Number.isNaN(value)) continue;
           for (const line of ofCycle) {
             if (line.kind !== "draw" && line.kind !== "restore") continue;
-            changes.push({ line, feed: Math.round(wish * 60) / line.unitMm });
+            changes.push({ line, feed: Math.round(value * 60) / line.unitMm });
           }
         }
         const left = found.value.left.map(({ because, line }) => ({ what: because, line }));

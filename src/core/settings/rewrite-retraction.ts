@@ -28,7 +28,7 @@ export function cyclesIn(lines: readonly MovingLine[], tool: number): Result<Fil
 }
 
 /** What the plan wants where a line stands; NaN where it says nothing. */
-export const wishAt = (line: MovingLine, wanted: Float64Array) => (line.layer >= 0 ? wanted[line.layer] : NaN);
+export const valueAt = (line: MovingLine, wanted: Float64Array) => (line.layer >= 0 ? wanted[line.layer] : NaN);
 
 /** The lines that are left alone where the plan says something, by what they are. */
 export function countLeft(all: readonly Left[], wanted: Float64Array): Rewritten["left"] {

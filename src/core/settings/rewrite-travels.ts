@@ -7,10 +7,10 @@ export const rewriteTravels: Rewrite = {
   keeps: "travel",
   changes(lines, wanted, tool) {
     const changes = lines.flatMap((line) => {
-      const wish = line.layer >= 0 ? wanted[line.layer] : NaN;
+      const value = line.layer >= 0 ? wanted[line.layer] : NaN;
       const inPlane = /[XY]/i.test(line.text.split(/[;(]/, 1)[0]);
-      if (line.kind !== "travel" || line.tool !== tool || Number.isNaN(wish) || !inPlane) return [];
-      const feed = Math.round(wish * 60) / line.unitMm;
+      if (line.kind !== "travel" || line.tool !== tool || Number.isNaN(value) || !inPlane) return [];
+      const feed = Math.round(value * 60) / line.unitMm;
       return Math.abs(feed * line.unitMm - line.feedMmMin) < 0.5 ? [] : [{ line, feed }];
     });
     if (!lines.some(({ kind }) => kind === "travel")) return refuse("This file has no travels to change.");

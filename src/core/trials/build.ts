@@ -204,19 +204,19 @@ function layPiece(
 /** Settings that can live inside the moves. */
 const insideKeys: SettingKey[] = settingKeys.filter((key) => settingFor(key).inside);
 
-/** How each layer is laid; layers that wish for the same share one process. */
+/** How each layer is laid; layers that want the same share one process. */
 function layerProcesses(usual: (layer: number) => Process, { planned }: Followed): (layer: number) => Process {
-  const wished = insideKeys.filter((key) => planned[key]);
-  if (wished.length === 0) return usual;
+  const wanted = insideKeys.filter((key) => planned[key]);
+  if (wanted.length === 0) return usual;
   const kept = new Map<Process, Map<string, Process>>();
   return (layer) => {
     const process = usual(layer);
-    const text = wished.map((key) => planned[key]![layer]).join();
+    const text = wanted.map((key) => planned[key]![layer]).join();
     const ofProcess = kept.get(process) ?? new Map<string, Process>();
     kept.set(process, ofProcess);
     let own = ofProcess.get(text);
     if (!own) {
-      own = wished.reduce((so, key) => {
+      own = wanted.reduce((so, key) => {
         const value = planned[key]![layer];
         return value === undefined || Number.isNaN(value) ? so : settingFor(key).inside!.process(so, value);
       }, process);

@@ -85,8 +85,8 @@ export function bandValues(trial: Pick<Trial, "kind" | "plan" | "options" | "fix
 function bandsFor(trial: Trial, printer: Printer, process: Process): SheetBands {
   const { bands } = trial.plan;
   const waysIn = (settings: SettingValues): BandWays => {
-    const wished = insideKeys.filter((one) => settings[one] !== undefined);
-    const own = wished.reduce((so, one) => settingFor(one).inside!.process(so, settings[one]!), process);
+    const wanted = insideKeys.filter((one) => settings[one] !== undefined);
+    const own = wanted.reduce((so, one) => settingFor(one).inside!.process(so, settings[one]!), process);
     // A sheet has speeds of its own: only what the bands vary takes their place.
     return { ...waysOf(own), ...(settings.printSpeed === undefined ? {} : { speedMmS: own.outerWallMmS }) };
   };

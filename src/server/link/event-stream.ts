@@ -23,7 +23,7 @@ const MOST_UNREAD = 600;
 const shared = globalThis as { cucharaStreams?: Map<string, number> };
 const streams = () => (shared.cucharaStreams ??= new Map());
 
-interface Wish {
+interface StreamOptions {
   /** Who listens. */
   caller: string;
   /** The last event the page has; null for a page that has none. */
@@ -38,7 +38,7 @@ const quiet = new Set(["job", "watch"]);
 /** The stream for one page; refused when too many listen already. */
 export function eventStream(
   printerId: number,
-  { caller, afterId, all, heat, signal }: Wish,
+  { caller, afterId, all, heat, signal }: StreamOptions,
 ): ReadableStream<Uint8Array> {
   const count = streams().get(caller) ?? 0;
   if (count >= MOST_STREAMS) {

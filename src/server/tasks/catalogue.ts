@@ -43,7 +43,7 @@ import { Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
-import { MergedFile, mergeFiles, MergeWish } from "@/core/edits/merge-files";
+import { MergedFile, mergeFiles, MergeRequest } from "@/core/edits/merge-files";
 import { keptBlock, splicesOfResult } from "@/server/db/edit-blocks";
 import { CHUNK_BYTES, fileBytesFrom, fileChunks } from "@/server/db/files";
 import { gathered } from "@/server/db/gathered";
@@ -301,7 +301,7 @@ export const tasks = {
 
   /** Two files as one print, told piece by piece; refused with field and reason if they cannot be one. */
   mergeFiles(
-    { files: pair, printer, wish }: { files: [MergeInput, MergeInput]; printer: Printer; wish: MergeWish },
+    { files: pair, printer, request }: { files: [MergeInput, MergeInput]; printer: Printer; request: MergeRequest },
     tools: TaskTools,
   ): Result<null> {
     const prepared = ({ name, tool, ...file }: MergeInput): MergedFile => ({
@@ -309,7 +309,7 @@ export const tasks = {
       file: seeFile(readWhole({ ...file, printer }, tools), chunksOf(file, tools), printer),
       bytes: (from, to) => firstBytes(fileBytesFrom(tools.database(), file.fileId, from), to - from),
     });
-    const merged = mergeFiles([prepared(pair[0]), prepared(pair[1])], printer, wish);
+    const merged = mergeFiles([prepared(pair[0]), prepared(pair[1])], printer, request);
     if (!merged.ok) return merged;
     for (const piece of gathered(merged.value, CHUNK_BYTES)) tools.tell(piece);
     return succeed(null);

@@ -71,7 +71,7 @@ const ANSWER_VERSION = 2;
 const answerHoldsFor = (file: { printerId: number | null }, version: number) =>
   `${ANSWER_VERSION} ${version} ${JSON.stringify(printerFor(file))} ${reportStart(printerFor(file))}`;
 
-/** The newest wish a file's edits were changed by; an older one that takes longer does not overwrite it. */
+/** The newest request a file's edits were changed by; an older one that takes longer does not overwrite it. */
 const shared = globalThis as { cucharaEditTurns?: Map<number, number> };
 const turns = () => (shared.cucharaEditTurns ??= new Map());
 
@@ -229,7 +229,7 @@ export async function mergedFile(file: StoredFile, request: MergeRequest, signal
     let stored = 0;
     const merged = await runTask(
       "mergeFiles",
-      { files: [pair[0], pair[1]], printer, wish: { idleBelowC: request.idleBelowC, park } },
+      { files: [pair[0], pair[1]], printer, request: { idleBelowC: request.idleBelowC, park } },
       {
         signal,
         onPart(piece) {

@@ -193,10 +193,10 @@ export function storedVerdict(run: Run, weights: Weights): Verdict {
 export async function addNextRound(
   trial: StoredTrial,
   run: Run,
-  wish: { weights: Weights; kind?: TrialKindKey },
+  options: { weights: Weights; kind?: TrialKindKey },
   signal: AbortSignal,
 ): Promise<StoredTrial> {
-  const { weights, kind } = wish;
+  const { weights, kind } = options;
   if (run.trialId !== trial.id)
     throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
   const verdict = storedVerdict(run, weights);

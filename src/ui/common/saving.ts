@@ -21,7 +21,7 @@ export interface Clash<F> {
   fields: (keyof F)[];
 }
 
-interface Wish<D extends object, F extends object> {
+interface SavingOptions<D extends object, F extends object> {
   history: HistoryStore<D>;
   /** The document as it was loaded, and as it is known to stand on the server later on. */
   kept: Kept<F>;
@@ -46,15 +46,15 @@ export interface Saving<F> {
   settle(whose: "mine" | "theirs"): void;
 }
 
-export function useSaving<D extends object, F extends object>(wish: Wish<D, F>): Saving<F> {
-  const { history, kept, afterMs } = wish;
+export function useSaving<D extends object, F extends object>(options: SavingOptions<D, F>): Saving<F> {
+  const { history, kept, afterMs } = options;
   const [problem, setProblem] = useState<string | null>(null);
   const [problemField, setProblemField] = useState<string | null>(null);
   const [saving, setSaving] = useState(false);
   const [clash, setClash] = useState<Clash<F> | null>(null);
   const base = useRef(kept);
-  const latest = useRef(wish);
-  latest.current = wish;
+  const latest = useRef(options);
+  latest.current = options;
   const flush = useRef(async () => {});
 
   /** Goes on from what the server has now: merged, or asked about. Whether there is something of mine left to save. */

@@ -48,7 +48,7 @@ export function useSheetWork(input: SheetInput): SheetWork {
           setView(answer.view);
           setWrong(null);
           clearTimeout(resting);
-          resting = setTimeout(() => inspects.wish(of), REST_MS);
+          resting = setTimeout(() => inspects.request(of), REST_MS);
         } else if (answer.kind === "wrong") setWrong({ field: answer.field, message: answer.message });
         else if (answer.kind === "failed") setWrong({ field: "", message: answer.message });
       },
@@ -77,7 +77,7 @@ export function useSheetWork(input: SheetInput): SheetWork {
   const begin = useCallback(() => {
     started.current = performance.now();
     setStopped(false);
-    clients.current?.lays.wish(input);
+    clients.current?.lays.request(input);
   }, [input]);
   useEffect(begin, [begin]);
 

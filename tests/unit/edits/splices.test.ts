@@ -50,6 +50,12 @@ describe("a splice set", () => {
     expect(spliceSet([at(3, 5, "x"), at(3, 5, "y")])).toMatchObject({ ok: false, message: /twice/ });
   });
 
+  test("made for one program refuses a shorter one", () => {
+    expect(() => applySplices(bytesOf("G28\n"), setOf([at(50, 3, "M104 S215\n")]))).toThrow("another program");
+    expect(() => applySplices(bytesOf("G28\n"), setOf([at(2, 3, "")]))).toThrow("another program");
+    expect(textOf(applySplices(bytesOf("G28\n"), setOf([at(4, 0, "M84\n")])))).toBe("G28\nM84\n");
+  });
+
   test("without splices leaves a program as it is, and composed with any other is that other", () => {
     const set = setOf([at(1, 1, "x")]);
     expect(textOf(applySplices(bytesOf("abc"), noSplices))).toBe("abc");

@@ -41,11 +41,11 @@ class Client extends NewestClient<string, Message, Message> {
     return new FakeWorker() as unknown as Worker;
   }
 
-  protected request(text: string) {
+  protected messageFor(text: string) {
     return { text };
   }
 
-  protected take(_: Message, input: string) {
+  protected receive(_: Message, input: string) {
     this.taken.push(input);
   }
 }
@@ -61,7 +61,7 @@ afterEach(() => jest.useRealTimers());
 
 test("what was overtaken is never asked; the newest is answered", async () => {
   const client = new Client();
-  for (const text of ["a", "b", "c"]) client.wish(text);
+  for (const text of ["a", "b", "c"]) client.request(text);
   newest().answer();
   await settled();
   newest().answer();
@@ -72,9 +72,9 @@ test("what was overtaken is never asked; the newest is answered", async () => {
 
 test("work that drags on is given up for newer work, and its late error is nobody's", async () => {
   const client = new Client();
-  client.wish("slow");
+  client.request("slow");
   const [first] = FakeWorker.all;
-  client.wish("new");
+  client.request("new");
   jest.advanceTimersByTime(1001);
   expect(first.isEnded).toBe(true);
   first.onerror?.();
@@ -86,14 +86,14 @@ test("work that drags on is given up for newer work, and its late error is nobod
 
 test("a worker that breaks off is begun anew once with the same work; then it is said", async () => {
   const client = new Client();
-  client.wish("work");
+  client.request("work");
   FakeWorker.all[0].onerror?.();
   expect(client.broken).toEqual([]);
   expect(newest().asked.map(({ text }) => text)).toEqual(["work"]);
   newest().answer();
   await settled();
   expect(client.taken).toEqual(["work"]);
-  client.wish("again");
+  client.request("again");
   newest().onerror?.();
   newest().onerror?.();
   expect(client.broken).toEqual(["The computing part of the page broke off. Reload the page."]);

@@ -6,11 +6,11 @@ export const firstLayersUnheard: Check = {
   key: "first-layers-unheard",
   passes: null,
   run({ spool, printer }) {
-    const wishes = [
+    const wanted = [
       { what: "nozzle", more: spool.firstLayersNozzleHotterC, name: "nozzleFirst" as const },
       { what: "bed", more: spool.firstLayersBedHotterC, name: "bedFirst" as const },
     ];
-    return wishes
+    return wanted
       .filter(({ more, name }) => more > 0 && !speaksOf(printer.startLines, name))
       .map(({ what, name }) => ({
         check: "first-layers-unheard",

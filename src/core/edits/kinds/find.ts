@@ -210,10 +210,10 @@ interface FoundLine {
 
 /** Says of each line, asked from the first to the last, what becomes of it; null where it stays. */
 function changerOf(
-  { find: wish, scope, act, skip }: FindEdit,
+  { find: wanted, scope, act, skip }: FindEdit,
   file: SeenFile,
 ): Result<(line: Line) => FoundLine | null> {
-  const matches = matcherOf(wish, scope.in);
+  const matches = matcherOf(wanted, scope.in);
   if (typeof matches === "string") return refuse(matches, "find.regexp");
   const { part, tool } = scope;
   const isLimited = isWithin(scope);

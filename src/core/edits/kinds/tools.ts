@@ -18,7 +18,7 @@ import { LinePlace, LineSplices } from "../line-splice";
 import { asComment, decodeLine } from "../line-text";
 import { PlaceFinder } from "../scope";
 
-interface ToolWish {
+interface ToolRequest {
   tool: number;
   /** Which tool takes its place. */
   as?: number;
@@ -34,7 +34,7 @@ interface ToolWish {
 
 export interface ToolsEdit {
   kind: "tools";
-  tools: ToolWish[];
+  tools: ToolRequest[];
   /** Waits for heat inside the print become comments. */
   commentWaits?: true;
   /** At the end every heater is off, each by name. */
@@ -68,7 +68,7 @@ const schema = z.strictObject({
       }),
     )
     .max(8, "At most 8 tools")
-    .refine((wishes) => new Set(wishes.map((one) => one.tool)).size === wishes.length, {
+    .refine((requests) => new Set(requests.map((one) => one.tool)).size === requests.length, {
       message: "Each tool is named once",
     }),
   commentWaits: z.literal(true).optional(),
@@ -87,7 +87,7 @@ export const tools: EditKind<ToolsEdit> = {
     const table = new ToolTable(edit, context);
     const offsets = edit.tools
       .filter(({ offset: by }) => by)
-      .map((wish) => slotOf(EventKind.toolOffset, table.nameOf(wish.tool)));
+      .map((request) => slotOf(EventKind.toolOffset, table.nameOf(request.tool)));
     const fans = edit.tools.some(({ fan, as }) => fan !== undefined || as !== undefined) ? bitsOf("fan") : 0;
     return {
       bead(bead) {
@@ -119,7 +119,7 @@ export const tools: EditKind<ToolsEdit> = {
     return [`${nozzles.length > 0 ? `Nozzle ${nozzles[0].tool}` : "The bed"} is still on at the end.`];
   },
   apply(edit, context) {
-    const unfit = unfitWish(edit, context);
+    const unfit = unfitRequest(edit, context);
     if (unfit) return unfit;
     const { layers, lineEnd } = context.file.report;
     const splices = new LineSplices(lineEnd, this.label);
@@ -140,7 +140,7 @@ export const tools: EditKind<ToolsEdit> = {
       );
     }
     if (edit.allOff) {
-      const off = [...new Set([...table.used, ...edit.tools.map((wish) => wish.tool), 0])].sort((a, b) => a - b);
+      const off = [...new Set([...table.used, ...edit.tools.map((request) => request.tool), 0])].sort((a, b) => a - b);
       // A file may end without a line end: then this begins with one.
       const lines = ["; cuchara: every heater off", ...off.flatMap((one) => table.heat(one, 0)), "M140 S0"];
       splices.before(
@@ -153,7 +153,7 @@ export const tools: EditKind<ToolsEdit> = {
   },
 };
 
-function unfitWish(edit: ToolsEdit, { printer }: EditContext): Refusal | null {
+function unfitRequest(edit: ToolsEdit, { printer }: EditContext): Refusal | null {
   for (const [i, { tool: from, as, firstC = 0, laterC = 0, idleC = 0 }] of edit.tools.entries()) {
     if ((as ?? from) >= printer.tools) {
       const has = printer.tools === 1 ? "one tool, number 0" : `${printer.tools} tools, counted from 0`;
@@ -173,17 +173,17 @@ function unfitWish(edit: ToolsEdit, { printer }: EditContext): Refusal | null {
 class ToolTable {
   /** Tools the file speaks of. */
   readonly used = new Set<number>();
-  private readonly wishes: ReadonlyMap<number, ToolWish>;
+  private readonly requests: ReadonlyMap<number, ToolRequest>;
 
   constructor(
-    { tools: wishes }: ToolsEdit,
+    { tools: requests }: ToolsEdit,
     private readonly context: EditContext,
   ) {
-    this.wishes = new Map(wishes.map((wish) => [wish.tool, wish]));
+    this.requests = new Map(requests.map((request) => [request.tool, request]));
   }
 
-  of(one: number): Partial<ToolWish> {
-    return this.wishes.get(one) ?? {};
+  of(one: number): Partial<ToolRequest> {
+    return this.requests.get(one) ?? {};
   }
 
   /** The tool that takes its place. */
@@ -208,7 +208,7 @@ class ToolTable {
 
   /** Whether a tool of the file afterwards is one that the file ever heats. */
   isHeated(tool: number, { set }: Bead): boolean {
-    const own = [...this.wishes.values()].find(({ as }) => as === tool)?.tool ?? tool;
+    const own = [...this.requests.values()].find(({ as }) => as === tool)?.tool ?? tool;
     return (
       this.nameOf(own) === tool &&
       tool < this.context.printer.tools &&
@@ -253,12 +253,12 @@ interface Coming {
  * anything is fed.
  */
 function takeUpFirst(
-  { tools: wishes }: ToolsEdit,
+  { tools: requests }: ToolsEdit,
   { file }: EditContext,
   table: ToolTable,
   splices: LineSplices,
 ): void {
-  if (table.nameOf(0) === 0 || !wishes.some(({ tool: one }) => one === 0)) return;
+  if (table.nameOf(0) === 0 || !requests.some(({ tool: one }) => one === 0)) return;
   let place: LinePlace | null = null;
   let isSaid = false;
   file.walk(
@@ -274,8 +274,8 @@ function takeUpFirst(
 }
 
 /** Offsets stand before the first layer: nothing is laid without them. */
-function sayOffsets({ tools: wishes }: ToolsEdit, { file }: EditContext, table: ToolTable, splices: LineSplices): void {
-  const lines = wishes.flatMap(({ tool: one, offset: by }) =>
+function sayOffsets({ tools: requests }: ToolsEdit, { file }: EditContext, table: ToolTable, splices: LineSplices): void {
+  const lines = requests.flatMap(({ tool: one, offset: by }) =>
     by ? [`M218 T${table.nameOf(one)} X${plainNumber(by.x)} Y${plainNumber(by.y)}`] : [],
   );
   splices.opening(file.report.layers[0], lines);

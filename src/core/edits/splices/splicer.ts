@@ -45,10 +45,16 @@ export class Splicer {
     return pieces;
   }
 
-  /** What still stands behind the last byte. */
+  /** What still stands behind the last byte. Throws where the changes were made for a longer program. */
   end(): Uint8Array[] {
     const pieces: Uint8Array[] = [];
-    for (; this.isThere; this.pass()) if (this.splice.hasText) pieces.push(this.splice.insert);
+    for (; this.isThere; this.pass()) {
+      if (this.splice.atByte > this.position) break;
+      if (this.splice.hasText) pieces.push(this.splice.insert);
+    }
+    if (this.isThere || this.removeUntil > this.position) {
+      throw new Error(`These changes are for another program: this one ends at byte ${this.position}.`);
+    }
     return pieces;
   }
 }

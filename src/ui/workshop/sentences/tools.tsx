@@ -35,20 +35,20 @@ export const toolsSentence: Sentence<"tools"> = {
             </tr>
           </thead>
           <tbody>
-            {edit.tools.map((wish, index) => (
-              <tr key={wish.tool}>
-                <th scope="row">{wish.tool}</th>
+            {edit.tools.map((request, index) => (
+              <tr key={request.tool}>
+                <th scope="row">{request.tool}</th>
                 {(printer?.tools ?? 1) > 1 && (
                   <td>
                     <NumberField
-                      label={`Tool ${wish.tool} is printed by tool`}
-                      value={wish.as ?? wish.tool}
+                      label={`Tool ${request.tool} is printed by tool`}
+                      value={request.as ?? request.tool}
                       unit=""
                       low={0}
                       high={(printer?.tools ?? 1) - 1}
                       decimals={0}
                       width={30}
-                      onChange={(as) => set(index, { as: as === wish.tool ? undefined : as })}
+                      onChange={(as) => set(index, { as: as === request.tool ? undefined : as })}
                     />
                   </td>
                 )}
@@ -57,15 +57,15 @@ export const toolsSentence: Sentence<"tools"> = {
                     {(["x", "y"] as const).map((axis) => (
                       <NumberField
                         key={axis}
-                        label={`Tool ${wish.tool} stands so far off, ${axis.toUpperCase()}`}
-                        value={wish.offset?.[axis]}
+                        label={`Tool ${request.tool} stands so far off, ${axis.toUpperCase()}`}
+                        value={request.offset?.[axis]}
                         unit={axis.toUpperCase()}
                         low={-500}
                         high={500}
                         decimals={2}
                         width={34}
                         hint="–"
-                        onChange={(mm) => set(index, { offset: { x: 0, y: 0, ...wish.offset, [axis]: mm } })}
+                        onChange={(mm) => set(index, { offset: { x: 0, y: 0, ...request.offset, [axis]: mm } })}
                         onEmpty={() => set(index, { offset: undefined })}
                       />
                     ))}
@@ -74,8 +74,8 @@ export const toolsSentence: Sentence<"tools"> = {
                 {heats.map(({ key, label, unit, high }) => (
                   <td key={key}>
                     <NumberField
-                      label={`Tool ${wish.tool}, ${label}`}
-                      value={wish[key]}
+                      label={`Tool ${request.tool}, ${label}`}
+                      value={request[key]}
                       unit={unit}
                       low={0}
                       high={high}

@@ -1,4 +1,5 @@
 /** Lays and inspects a sheet away from the page. Thin: all computation is the core's. */
+import { heaterOf } from "@/core/shelf/printer";
 import { filamentAreaMm2 } from "@/core/material/bead";
 import { laysMaterial, MoveTable } from "@/core/gcode/moves";
 import { limitsFor } from "@/core/motion/limits";
@@ -72,11 +73,6 @@ function inspect({ request, input }: SheetRequest): void {
   }
   const { figures, findings, passed, bytes, report, byLayer, tables, lineOfMove } = built.value;
   const { printer, spool } = input;
-  const heater = {
-    riseCPerS: printer.heaterRiseCPerS,
-    fallCPerS: printer.heaterFallCPerS,
-    lagS: printer.heaterLagS,
-  };
   const area = filamentAreaMm2(input.spool.diameterMm);
   const inspection = {
     figures,
@@ -90,7 +86,7 @@ function inspect({ request, input }: SheetRequest): void {
     layers: {
       tops: Float64Array.from(report.layers, ({ zMm }) => zMm),
       setC: byLayer.nozzleTemperature,
-      expectedC: heatProfile(report.layers, byLayer.nozzleTemperature, heater, spool).expectedC,
+      expectedC: heatProfile(report.layers, byLayer.nozzleTemperature, heaterOf(printer), spool).expectedC,
       fanPercent: byLayer.fan,
       seconds: Float32Array.from(report.layers, ({ seconds }) => seconds),
       peakFlowMm3S: Float32Array.from(report.layers, ({ peakFilamentMmS }) => peakFilamentMmS * area),

@@ -1,10 +1,8 @@
 import { changeCycle } from "../gcode/filament-cycles";
 import { EventKind } from "../gcode/moves";
-import { LineChange } from "../gcode/moving-lines";
-import { succeed } from "../result";
 import { roundTo } from "../units";
 import { drawnBack } from "./measure";
-import { countLeft, Left, cyclesIn, firmwareLine, valueAt } from "./rewrite-retraction";
+import { changedCycles, firmwareLine } from "./rewrite-retraction";
 import { Setting } from "./setting";
 
 export const retractionLength: Setting = {
@@ -26,20 +24,13 @@ export const retractionLength: Setting = {
     seenIn: ["drawn"],
     rewrite: {
       keeps: "filament",
-      changes(lines, wanted, tool) {
-        const found = cyclesIn(lines, tool);
-        if (!found.ok) return found;
-        const changes: LineChange[] = [];
-        const left: Left[] = found.value.left.map(({ because, line }) => ({ what: because, line }));
-        for (const cycle of found.value.cycles) {
-          const value = valueAt(cycle.lines[0], wanted);
-          if (Number.isNaN(value)) continue;
-          const changed = changeCycle(cycle, value);
-          if (changed) changes.push(...changed);
-          else left.push({ what: "draws back more than that while moving", line: cycle.draw });
-        }
-        return succeed({ changes, left: countLeft(left, wanted) });
-      },
+      changes: (lines, wanted, tool) =>
+        changedCycles(
+          lines,
+          wanted,
+          tool,
+          (cycle, value) => changeCycle(cycle, value) ?? "draws back more than that while moving",
+        ),
     },
   },
   effective: (value) => roundTo(value, 3),

@@ -1,8 +1,6 @@
 import { EventKind } from "../gcode/moves";
-import { LineChange } from "../gcode/moving-lines";
-import { succeed } from "../result";
 import { drawingFeed } from "./measure";
-import { countLeft, cyclesIn, firmwareLine, valueAt } from "./rewrite-retraction";
+import { changedCycles, firmwareLine } from "./rewrite-retraction";
 import { Setting } from "./setting";
 
 export const retractionSpeed: Setting = {
@@ -23,21 +21,12 @@ export const retractionSpeed: Setting = {
     seenIn: ["drawnFeed"],
     rewrite: {
       keeps: "filament",
-      changes(lines, wanted, tool) {
-        const found = cyclesIn(lines, tool);
-        if (!found.ok) return found;
-        const changes: LineChange[] = [];
-        for (const { lines: ofCycle } of found.value.cycles) {
-          const value = valueAt(ofCycle[0], wanted);
-          if (Number.isNaN(value)) continue;
-          for (const line of ofCycle) {
-            if (line.kind !== "draw" && line.kind !== "restore") continue;
-            changes.push({ line, feed: Math.round(value * 60) / line.unitMm });
-          }
-        }
-        const left = found.value.left.map(({ because, line }) => ({ what: because, line }));
-        return succeed({ changes, left: countLeft(left, wanted) });
-      },
+      changes: (lines, wanted, tool) =>
+        changedCycles(lines, wanted, tool, ({ lines: ofCycle }, value) =>
+          ofCycle
+            .filter(({ kind }) => kind === "draw" || kind === "restore")
+            .map((line) => ({ line, feed: Math.round(value * 60) / line.unitMm })),
+        ),
     },
   },
   effective: (value, printer) => Math.min(value, printer.highestFeedEMmS),

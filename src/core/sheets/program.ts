@@ -17,7 +17,7 @@ import { ProgramReport, reportOf } from "../report/report";
 import { Result, succeed } from "../result";
 import { settingFor } from "../settings";
 import { bedCentre, bedDepthMm, headOf, Printer } from "../shelf/printer";
-import type { Spool } from "../shelf/spool";
+import { costOf, Spool } from "../shelf/spool";
 import { spoolTitle } from "../shelf/spool-title";
 import { plainNumber, roundTo, sayDuration } from "../units";
 import { SheetContext } from "./checks/check";
@@ -109,7 +109,7 @@ export function buildSheet(input: SheetInput): Result<BuiltSheet> {
       seconds: report.seconds,
       filamentMm,
       massG,
-      cost: spool.pricePerKg > 0 ? roundTo((massG / 1000) * spool.pricePerKg, 2) : null,
+      cost: costOf(massG, spool),
       segments: laid.value.moves.count,
       strokes: laid.value.strokes,
       layers: report.layers.length,

@@ -1,4 +1,5 @@
 /** One machine as it stands. */
+import type { HeaterFigures } from "../material/heat";
 import type { Printer } from "./printer-schema";
 
 export type { Printer };
@@ -37,4 +38,9 @@ export function headOf(printer: Printer): {
     radiusMm: printer.headRadiusMm,
     heightMm: printer.headHeightMm,
   };
+}
+
+/** How its nozzle heats up and cools down. */
+export function heaterOf(printer: Pick<Printer, "heaterRiseCPerS" | "heaterFallCPerS" | "heaterLagS">): HeaterFigures {
+  return { riseCPerS: printer.heaterRiseCPerS, fallCPerS: printer.heaterFallCPerS, lagS: printer.heaterLagS };
 }

@@ -9,3 +9,7 @@ export function figuresOf(material: Material) {
   const { warps: _, ...figures } = materials[material];
   return figures;
 }
+
+/** What some of it costs, in the spool's currency; null where it has no price. */
+export const costOf = (massG: number, { pricePerKg }: Pick<Spool, "pricePerKg">): number | null =>
+  pricePerKg > 0 ? (massG / 1000) * pricePerKg : null;

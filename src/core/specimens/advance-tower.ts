@@ -2,19 +2,17 @@
  * Advance tower: two loops whose long sides go slow, fast, slow, so that every change of speed stands at the same spot over the whole
  * height, with corners between them; a plate in front carries the values.
  */
-import { rectangle } from "../geometry/polygons";
 import { beadSpacingMm } from "../material/bead";
 import { Track } from "../printing/track";
 import { numberOption } from "../options/option";
 import { clamp } from "../units";
-import { bandFaces } from "./band-faces";
+import { PLATE, plateBefore } from "./plate-before";
 import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 const LENGTH_MM = 72;
 const SHORTEST_MM = 36;
 const DEPTH_MM = 24;
-const PLATE = { widthMm: 18, depthMm: 3.5, gapMm: 4 };
 /** The nozzle goes round the loops to their seam, so that nothing crosses a front that is looked at. */
 const ROUND_MM = 3;
 const MARGIN_MM = 2;
@@ -44,14 +42,7 @@ function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: Spec
   const shift = (PLATE.depthMm + PLATE.gapMm) / 2;
   const front = -DEPTH_MM / 2 + shift;
   const back = DEPTH_MM / 2 + shift;
-  const plateBack = front - PLATE.gapMm;
-  const plateFront = plateBack - PLATE.depthMm;
-  const plateLeft = -PLATE.widthMm / 2;
-  const faces = bandFaces(plan, labels, storeys.edgesMm, {
-    minX: plateLeft + 0.5,
-    widthMm: PLATE.widthMm - 1,
-    beadWidthMm,
-  });
+  const { plate, frontMm: plateFront, faces } = plateBefore(front, { plan, labels, beadWidthMm }, storeys.edgesMm);
   const slow = numberOption(options, "slowMmS");
   const fast = numberOption(options, "fastMmS");
   const inset = beadSpacingMm(beadWidthMm, layerHeightMm);
@@ -66,7 +57,6 @@ function shape({ plan, labels, options, beadWidthMm, layerHeightMm, room }: Spec
   loops[0].via = round;
   loops[1].via = round;
   const base = baseWithArrow(-half - MARGIN_MM, plateFront - MARGIN_MM, half + MARGIN_MM, back + MARGIN_MM);
-  const plate = rectangle(plateLeft, plateFront, -plateLeft, plateBack);
   return {
     heightMm: storeys.heightMm,
     widthMm: 2 * (half + MARGIN_MM),

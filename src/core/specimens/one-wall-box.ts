@@ -3,13 +3,12 @@
  * plate in front with the values. The nozzle goes round the box to its seam, never across a face that is measured.
  */
 import { rectangle } from "../geometry/polygons";
-import { bandFaces } from "./band-faces";
+import { PLATE, plateBefore } from "./plate-before";
 import { Specimen, SpecimenRequest, PieceShape } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
 /** Length of a face along the middle of its bead, mm. */
 export const FACE_MM = 30;
-const PLATE = { widthMm: 18, depthMm: 3.5, gapMm: 4 };
 const STAIRS = { widthMm: 9, gapMm: 5 };
 /** How far from the box the nozzle passes on its way round. */
 const ROUND_MM = 3;
@@ -20,14 +19,7 @@ function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
   const half = FACE_MM / 2;
   const shift = (PLATE.depthMm + PLATE.gapMm) / 2;
   const front = -half + shift;
-  const plateBack = front - PLATE.gapMm;
-  const plateFront = plateBack - PLATE.depthMm;
-  const plateLeft = -PLATE.widthMm / 2;
-  const faces = bandFaces(plan, labels, storeys.edgesMm, {
-    minX: plateLeft + 0.5,
-    widthMm: PLATE.widthMm - 1,
-    beadWidthMm,
-  });
+  const { plate, frontMm: plateFront, faces } = plateBefore(front, { plan, labels, beadWidthMm }, storeys.edgesMm);
   const stairsLeft = half + STAIRS.gapMm;
   const stairsRight = stairsLeft + STAIRS.widthMm;
   const stepMm = FACE_MM / plan.bands.length;
@@ -38,7 +30,6 @@ function shape({ plan, labels, beadWidthMm }: SpecimenRequest): PieceShape {
     half + shift + MARGIN_MM,
     0,
   );
-  const plate = rectangle(plateLeft, plateFront, -plateLeft, plateBack);
   const wall = {
     // From the back left, where the seam spoils no measuring.
     points: [

@@ -12,6 +12,7 @@ import { sayOverAirFan } from "./over-air-fan";
 import { sayFirstLayers } from "./first-layers";
 import { Trial, TrialInput } from "./trial";
 import { Printer } from "../shelf/printer";
+import { costOf } from "../shelf/spool";
 import { optionsOf } from "../options/option";
 
 /** What this is, a drawing of the piece, the plan as a table, and what it takes. */
@@ -35,8 +36,8 @@ export function headerLines(
     );
   const overAir = sayOverAirFan(trial.fixed.fan, options);
   if (overAir) fixed.push(overAir);
-  const cost =
-    spool.pricePerKg > 0 ? `, ${roundTo((massG / 1000) * spool.pricePerKg, 2).toFixed(2)} ${spool.currency}` : "";
+  const price = costOf(massG, spool);
+  const cost = price === null ? "" : `, ${roundTo(price, 2).toFixed(2)} ${spool.currency}`;
   const rows = bands.map((band) => {
     const values = varied.flatMap((key) => {
       const { short, unit, decimals } = settingFor(key);

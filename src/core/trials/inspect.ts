@@ -10,7 +10,8 @@ import { limitsFor } from "../motion/limits";
 import { fanProfile } from "../material/fan";
 import { HeatProfile, heatProfile, ProgramReport, reportOf } from "../report/report";
 import { bestLeadLayers, settledShares } from "../report/settling";
-import { headOf } from "../shelf/printer";
+import { headOf, heaterOf } from "../shelf/printer";
+import { costOf } from "../shelf/spool";
 import { BuiltTrial, followTrial } from "./build";
 import { TrialInput } from "./trial";
 import { leadOf, tellEarlier, withLead } from "./earlier";
@@ -45,12 +46,7 @@ export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTri
   const tables = readProgram(built.bytes, { reading: readingOf(printer), asksProgram: false });
   const tops = built.slices.map(({ zTopMm }) => zTopMm);
   const { report, byLayer } = reportOf(tables, limitsFor(printer), headOf(printer));
-  const heater = {
-    riseCPerS: printer.heaterRiseCPerS,
-    fallCPerS: printer.heaterFallCPerS,
-    lagS: printer.heaterLagS,
-  };
-  const heat = heatProfile(report.layers, byLayer.nozzleTemperature, heater, spool);
+  const heat = heatProfile(report.layers, byLayer.nozzleTemperature, heaterOf(printer), spool);
   const heights = report.layers.map(({ heightMm }) => heightMm);
   const bandSettled = settledShares(built.bands, built.followed, heat, heights);
   const nozzleVaries = new Set(built.bands.map(({ settings }) => settings.nozzleTemperature)).size > 1;
@@ -59,7 +55,12 @@ export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTri
       ? bestLeadLayers((layers) => {
           const followed = followTrial({ ...input, trial: withLead(trial, layers) }, built.bands, tops);
           const set = followed.planned.nozzleTemperature ?? byLayer.nozzleTemperature;
-          return settledShares(built.bands, followed, heatProfile(report.layers, set, heater, spool), heights);
+          return settledShares(
+            built.bands,
+            followed,
+            heatProfile(report.layers, set, heaterOf(printer), spool),
+            heights,
+          );
         })
       : null;
   const fanPercent = fanProfile(report.layers, byLayer.fan, printer.fanRunUpS);
@@ -82,7 +83,7 @@ export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTri
     refusals: built.refusals,
     ceiling: input.ceiling ?? null,
   });
-  const cost = spool.pricePerKg > 0 ? (massG / 1000) * spool.pricePerKg : null;
+  const cost = costOf(massG, spool);
   return { tables, report, byLayer, heat, bandSettled, lead, fanPercent, filamentMm, massG, cost, findings, passed };
 }
 

@@ -3,10 +3,9 @@ import { plainNumber } from "@/core/units";
 import { readBench } from "../db/bench";
 import { CHUNK_BYTES, files, StoredFile } from "../db/files";
 import { needRoom } from "../db/room";
-import { runTask } from "../tasks/pool";
 import { pathId } from "./respond";
 import { missing, Refused } from "../refused";
-import { printerFor } from "../work/files";
+import { keepFile } from "../work/files";
 
 export const MOST_FILE_BYTES = 200 * 1000 * 1000;
 
@@ -34,17 +33,14 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
     );
   if (Number(request.headers.get("content-length") ?? 0) > MOST_FILE_BYTES) throw tooLarge();
   needRoom(Number(request.headers.get("content-length") ?? 0));
-  const printerId = readBench().printerId;
-  const printer = printerFor({ printerId });
-  const id = files.begin(name, printerId);
-  try {
+  return keepFile({ name, printerId: readBench().printerId }, request.signal, async (append) => {
     let stored = 0;
     let waiting: Uint8Array[] = [];
     let waitingBytes = 0;
     const store = () => {
       if (waitingBytes === 0) return;
       needRoom(waitingBytes);
-      files.append(id, stored, Buffer.concat(waiting));
+      append(Buffer.concat(waiting));
       stored += waitingBytes;
       waiting = [];
       waitingBytes = 0;
@@ -58,16 +54,5 @@ export async function receiveFile(request: Request, name: string): Promise<numbe
     store();
     if (stored === 0)
       throw new Refused("invalid", `“${name}” is empty. Choose the .gcode file your slicer wrote.`, { field: "name" });
-    const read = await runTask(
-      "readFile",
-      { fileId: id, name, sizeBytes: stored, printer },
-      { signal: request.signal },
-    );
-    if (!read.ok) throw new Refused("unreadable", read.message, { field: read.field });
-    if (!files.finish(id, stored, read.value)) throw missing(`There is no file ${id}.`);
-    return id;
-  } catch (error) {
-    files.discard(id);
-    throw error;
-  }
+  });
 }

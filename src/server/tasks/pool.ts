@@ -157,8 +157,14 @@ export async function runTask<N extends TaskName>(
       };
       const onMessage = ({ progress, part, output, failure, heldBytes = 0 }: Message<N>) => {
         if (progress !== undefined) onProgress?.(progress);
-        else if (part !== undefined) onPart?.(part);
-        else if (failure !== undefined) settle(heldBytes, () => reject(new Error(failure)));
+        else if (part !== undefined) {
+          try {
+            onPart?.(part);
+          } catch (error) {
+            // Whoever takes the parts cannot: no disk for them, say. The rest is not needed.
+            settle(null, () => reject(error as Error));
+          }
+        } else if (failure !== undefined) settle(heldBytes, () => reject(new Error(failure)));
         else settle(heldBytes, () => resolve(output as Output<N>));
       };
       const timer =

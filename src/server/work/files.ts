@@ -179,29 +179,41 @@ async function keepChunks(
   { printerId }: { printerId: number | null },
   signal: AbortSignal,
 ): Promise<number> {
-  const id = files.begin(name, printerId);
-  try {
-    let stored = 0;
+  return keepFile({ name, printerId }, signal, async (append) => {
     for (const chunk of gathered(chunks, CHUNK_BYTES)) {
-      files.append(id, stored, chunk);
-      stored += chunk.length;
+      append(chunk);
       // Other requests have their turn between two chunks.
       await new Promise((resolve) => setImmediate(resolve));
       signal.throwIfAborted();
     }
-    await finishFile(id, name, stored, printerFor({ printerId }), signal);
+  });
+}
+
+/**
+ * Keeps what `feed` hands on as an opened file; its id. Refused if it is no program that prints something; what breaks off, is cancelled or
+ * refused leaves nothing behind.
+ */
+export async function keepFile(
+  { name, printerId }: { name: string; printerId: number | null },
+  signal: AbortSignal,
+  feed: (append: (bytes: Uint8Array) => void) => Promise<void>,
+): Promise<number> {
+  const printer = printerFor({ printerId });
+  const id = files.begin(name, printerId);
+  try {
+    let sizeBytes = 0;
+    await feed((bytes) => {
+      files.append(id, sizeBytes, bytes);
+      sizeBytes += bytes.length;
+    });
+    const read = await runTask("readFile", { fileId: id, name, sizeBytes, printer }, { signal });
+    if (!read.ok) throw new Refused("unreadable", read.message, { field: read.field });
+    if (!files.finish(id, sizeBytes, read.value)) throw missing(`There is no file ${id}.`);
     return id;
   } catch (error) {
     files.discard(id);
     throw error;
   }
-}
-
-/** Reads a file whose bytes are there and makes it visible; refused if it is no program that prints something. */
-async function finishFile(fileId: number, name: string, sizeBytes: number, printer: Printer, signal: AbortSignal) {
-  const read = await runTask("readFile", { fileId, name, sizeBytes, printer }, { signal });
-  if (!read.ok) throw new Refused("unreadable", read.message, { field: read.field });
-  files.finish(fileId, sizeBytes, read.value);
 }
 
 export interface MergeRequest {
@@ -224,27 +236,14 @@ export async function mergedFile(file: StoredFile, request: MergeRequest, signal
   const pair = [file, other].map(({ id, sizeBytes, name: called }, i) => ({
     ...{ fileId: id, sizeBytes, name: called, tool: request.tools[i] },
   }));
-  const id = files.begin(name, file.printerId);
-  try {
-    let stored = 0;
+  return keepFile({ name, printerId: file.printerId }, signal, async (append) => {
     const merged = await runTask(
       "mergeFiles",
       { files: [pair[0], pair[1]], printer, request: { idleBelowC: request.idleBelowC, park } },
-      {
-        signal,
-        onPart(piece) {
-          files.append(id, stored, piece as Uint8Array);
-          stored += (piece as Uint8Array).length;
-        },
-      },
+      { signal, onPart: (piece) => append(piece as Uint8Array) },
     );
     if (!merged.ok) throw new Refused("invalid", merged.message, { field: merged.field });
-    await finishFile(id, name, stored, printer, signal);
-    return id;
-  } catch (error) {
-    files.discard(id);
-    throw error;
-  }
+  });
 }
 
 /** Tools are changed so far from the bed's front edge, mm: away from the piece. Common practice, no source. */

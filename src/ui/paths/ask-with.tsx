@@ -1,17 +1,12 @@
 "use client";
 /** A trial whose piece is a sheet: what to find out with it. */
-import { useQueryClient } from "@tanstack/react-query";
 import { Modal } from "antd";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Sheet } from "@/core/sheets/sheet";
 import { trialKindFor, TrialKindKey, trialKindKeys } from "@/core/trials";
 import { takesSheet } from "@/core/trials/sheet-piece";
-import type { Trial } from "@/core/trials/trial";
-import { api } from "../common/api";
 import { Choice } from "../common/choice";
-import { keys } from "../common/keys";
-import { useAct } from "../common/use-act";
+import { useStartTrial } from "../trials/start-trial";
 
 const kinds = trialKindKeys.filter((kind) => takesSheet(kind));
 
@@ -24,24 +19,16 @@ interface Props {
 
 export function AskWith({ sheet, printerId, spoolId, onClose }: Props) {
   const [kind, setKind] = useState<TrialKindKey>("temperature");
-  const { busy, act } = useAct();
-  const router = useRouter();
-  const client = useQueryClient();
-  const make = () =>
-    act(async () => {
-      const { id } = await api.post<Trial>("/trials", { kind, printerId, spoolId, sheet });
-      await client.invalidateQueries({ queryKey: keys.trials });
-      router.push(`/trials/${id}`);
-    });
+  const { start, starting } = useStartTrial();
   return (
     <Modal
       open
       title={`Ask something with “${sheet.name}”`}
       okText="Make the trial"
       okButtonProps={{ className: "go" }}
-      confirmLoading={busy}
+      confirmLoading={starting}
       onCancel={onClose}
-      onOk={() => void make()}
+      onOk={() => void start(kind, printerId, spoolId, sheet)}
     >
       <div className="stack">
         <label>

@@ -122,11 +122,6 @@ function ValuesCard({ about }: { about: About }) {
   const client = useQueryClient();
   const tell = useTell();
   const { busy, act } = useAct();
-  const keep = (staleDays: number) =>
-    api
-      .put("/program", { staleDays })
-      .then(() => client.invalidateQueries({ queryKey: keys.program }))
-      .catch(tell.error);
   const readIn = (file: File) =>
     act(async () => {
       let bench: unknown;
@@ -143,18 +138,7 @@ function ValuesCard({ about }: { about: About }) {
   return (
     <section className="card" aria-label="Kept values">
       <h2>Kept values</h2>
-      <div className={styles.field}>
-        <NumberField
-          hideLabel={false}
-          label="To be asked again after"
-          value={about.preferences.staleDays}
-          unit="days"
-          low={1}
-          high={3650}
-          decimals={0}
-          onChange={(days) => void keep(days)}
-        />
-      </div>
+      <DaysField about={about} name="staleDays" label="To be asked again after" />
       <div className={styles.acts}>
         <Button href="/api/kept/export" download>
           Everything of the bench (JSON)
@@ -176,14 +160,32 @@ function ValuesCard({ about }: { about: About }) {
   );
 }
 
-function TalkCard({ about }: { about: About }) {
+/** So many days, kept as soon as they are changed. */
+function DaysField({ about, name, label }: { about: About; name: "staleDays" | "talkDays"; label: string }) {
   const client = useQueryClient();
   const tell = useTell();
-  const keep = (talkDays: number) =>
+  const keep = (days: number) =>
     api
-      .put("/program", { talkDays })
+      .put("/program", { [name]: days })
       .then(() => client.invalidateQueries({ queryKey: keys.program }))
       .catch(tell.error);
+  return (
+    <div className={styles.field}>
+      <NumberField
+        hideLabel={false}
+        label={label}
+        value={about.preferences[name]}
+        unit="days"
+        low={1}
+        high={3650}
+        decimals={0}
+        onChange={(days) => void keep(days)}
+      />
+    </div>
+  );
+}
+
+function TalkCard({ about }: { about: About }) {
   return (
     <section className="card" aria-label="Talk with printers">
       <h2>Talk with printers</h2>
@@ -193,18 +195,7 @@ function TalkCard({ about }: { about: About }) {
           ["Their size", sayBytes(about.talk.bytes)],
         ]}
       />
-      <div className={styles.field}>
-        <NumberField
-          hideLabel={false}
-          label="Older talk goes after"
-          value={about.preferences.talkDays}
-          unit="days"
-          low={1}
-          high={3650}
-          decimals={0}
-          onChange={(days) => void keep(days)}
-        />
-      </div>
+      <DaysField about={about} name="talkDays" label="Older talk goes after" />
       <p className="dim">
         The last three jobs of a printer are kept line by line. Of older ones stay the beginning, the end and everything
         unusual; temperatures thin out with age.

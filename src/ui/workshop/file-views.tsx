@@ -1,5 +1,6 @@
 "use client";
 /** An opened file looked at: from above, along its path, and in figures along its height. */
+import { heaterOf } from "@/core/shelf/printer";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { MovePicture, unpackMoves } from "@/core/laid/picture";
@@ -139,14 +140,7 @@ export function FileFigures({ page, roomPx }: Props) {
     const area = filamentAreaMm2(diameterMm);
     const values = (list: (number | null)[]) => Float64Array.from(list, (value) => value ?? NaN);
     const setC = values(settings.nozzleTemperature);
-    const heat = printer
-      ? heatProfile(
-          layers,
-          setC,
-          { riseCPerS: printer.heaterRiseCPerS, fallCPerS: printer.heaterFallCPerS, lagS: printer.heaterLagS },
-          { diameterMm, densityGCm3 },
-        )
-      : null;
+    const heat = printer ? heatProfile(layers, setC, heaterOf(printer), { diameterMm, densityGCm3 }) : null;
     return figureColumns(
       {
         seconds: layers.map(({ seconds }) => seconds),

@@ -274,7 +274,12 @@ function takeUpFirst(
 }
 
 /** Offsets stand before the first layer: nothing is laid without them. */
-function sayOffsets({ tools: requests }: ToolsEdit, { file }: EditContext, table: ToolTable, splices: LineSplices): void {
+function sayOffsets(
+  { tools: requests }: ToolsEdit,
+  { file }: EditContext,
+  table: ToolTable,
+  splices: LineSplices,
+): void {
   const lines = requests.flatMap(({ tool: one, offset: by }) =>
     by ? [`M218 T${table.nameOf(one)} X${plainNumber(by.x)} Y${plainNumber(by.y)}`] : [],
   );

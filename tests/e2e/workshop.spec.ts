@@ -190,7 +190,18 @@ test("two files of one grid become one print on two tools, seen by tool", async 
   await openFile(request, "right.gcode", right);
   await request.put("/api/bench", { data: { printerId: 1, spoolId: 1 } });
   await page.goto(`/workshop/${a}`);
+  await page.getByRole("tab", { name: "Edits" }).click();
   const card = page.getByRole("region", { name: "Two materials" });
+  // It is found by what people call it.
+  const begin = page.getByLabel("What shall change?");
+  await begin.fill("merge");
+  await begin.press("Enter");
+  await expect(card).toBeFocused();
+  // A printer of one tool cannot lay both, and that is said.
+  await page.getByLabel("Which printer the file is for").selectOption({ label: "Whisk 300" });
+  await expect(card).toContainText("has one tool");
+  await page.getByLabel("Which printer the file is for").selectOption({ label: "Twin Ladle" });
+  await expect(card).not.toContainText("has one tool");
   await card.getByLabel("The other file").selectOption({ label: "right.gcode" });
   await card.getByRole("button", { name: "Make one print of them" }).click();
   await expect(page.getByRole("heading", { name: "left-and-right.gcode" })).toBeVisible();

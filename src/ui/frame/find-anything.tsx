@@ -78,6 +78,7 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
       kind: "kept for the pair on the bench",
       path: `/bench#${setting}`,
     })),
+    { label: "Two opened files as one print: merge, join", kind: "in a file of the Workshop", path: "/workshop" },
     ...files.map(({ id, name }) => ({ label: name, kind: "file", path: `/workshop/${id}` })),
     ...sheets.map(({ id, name }) => ({ label: name, kind: "sheet", path: `/paths/${id}` })),
   ];
@@ -121,7 +122,7 @@ export function FindAnything({ open, onClose }: { open: boolean; onClose(): void
       <ul className="rows above">
         {found.length === 0 && <li className="list-row dim">Nothing is called that.</li>}
         {found.map((place, index) => (
-          <li key={place.path} data-on={index === chosen} className={styles.place}>
+          <li key={`${place.path} ${place.label}`} data-on={index === chosen} className={styles.place}>
             <button className={`link-button ${styles.go}`} onClick={() => go(place)}>
               <span>{place.label}</span>
               <span className="dim">{place.kind}</span>

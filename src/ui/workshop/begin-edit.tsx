@@ -12,15 +12,25 @@ interface Props {
   isOpen: boolean;
   onBegin(kind: SaidKind): void;
   onPlan(): void;
+  /** Goes to where another file is laid beside this one; null where that is not offered. */
+  onMerge: (() => void) | null;
 }
 
-export function BeginEdit({ field, isOpen, onBegin, onPlan }: Props) {
+/** What people call it. */
+const MERGE_WORDS = "another file beside it merge join combine together two materials colours tools";
+
+export function BeginEdit({ field, isOpen, onBegin, onPlan, onMerge }: Props) {
   const [said, setSaid] = useState("");
   const words = said.toLowerCase().split(/\s+/).filter(Boolean);
   const fits = saidKinds.filter((kind) => {
     const all = `${sentenceFor(kind).begin} ${sentenceFor(kind).words}`.toLowerCase();
     return words.every((word) => all.includes(word));
   });
+  const isMerge = onMerge !== null && words.every((word) => MERGE_WORDS.includes(word));
+  const merge = () => {
+    setSaid("");
+    onMerge?.();
+  };
   const begin = (kind: SaidKind) => {
     setSaid("");
     // What can be begun goes with the focus.
@@ -37,7 +47,9 @@ export function BeginEdit({ field, isOpen, onBegin, onPlan }: Props) {
         maxLength={60}
         onChange={setSaid}
         onKeyDown={({ key }) => {
-          if (key === "Enter" && fits.length > 0) begin(fits[0]);
+          if (key !== "Enter") return;
+          if (fits.length > 0) begin(fits[0]);
+          else if (isMerge) merge();
         }}
       />
       <div className={styles.choices}>
@@ -51,7 +63,14 @@ export function BeginEdit({ field, isOpen, onBegin, onPlan }: Props) {
             Values by height
           </Button>
         )}
-        {fits.length === 0 && <span className="dim">No edit is called that: “Lines with …” finds any text.</span>}
+        {isMerge && (
+          <Button size="small" onClick={merge}>
+            Another file beside it
+          </Button>
+        )}
+        {fits.length === 0 && !isMerge && (
+          <span className="dim">No edit is called that: “Lines with …” finds any text.</span>
+        )}
       </div>
     </div>
   );

@@ -6,9 +6,11 @@ import type { Edit } from "@/core/edits";
 import { Toggle } from "../common/toggle";
 import { millimetresColumn } from "../heightlog/columns/millimetres";
 import { HeightLog } from "../heightlog/height-log";
+import { usePrinters } from "../common/queries";
 import { BeginEdit } from "./begin-edit";
 import styles from "./edit-board.module.css";
 import { editColumns } from "./edit-columns";
+import { canMerge, goToMerge } from "./merging";
 import { draggedTo } from "./on-log";
 import { PlacesOfEdit } from "./places-of-edit";
 import { isSaid, sentenceFor, SaidKind, shortOf } from "./sentences";
@@ -20,6 +22,7 @@ const NO_BANDS: never[] = [];
 
 export function EditBoard({ page, roomPx }: { page: FilePageState; roomPx: number }) {
   const { stack, change, report, answer, waiting, problem, problemField, file, setView, cursor, setCursor } = page;
+  const printers = usePrinters().data ?? [];
   const [wanted, setChosen] = useState(0);
   const chosen = Math.min(wanted, stack.length - 1);
   const begin = useRef<HTMLInputElement>(null);
@@ -67,7 +70,13 @@ export function EditBoard({ page, roomPx }: { page: FilePageState; roomPx: numbe
         ) : (
           <Chosen page={page} index={chosen} refused={refused} onPut={put} onMoved={setChosen} />
         )}
-        <BeginEdit field={begin} isOpen={stack.length === 0} onBegin={start} onPlan={() => setView("plan")} />
+        <BeginEdit
+          field={begin}
+          isOpen={stack.length === 0}
+          onBegin={start}
+          onPlan={() => setView("plan")}
+          onMerge={canMerge(page, printers) ? goToMerge : null}
+        />
         <HeightLog
           label="Height log of the edits"
           columns={columns}

@@ -10,18 +10,20 @@ import { Choice } from "../common/choice";
 import { Findings } from "../common/findings";
 import { usePrinters } from "../common/queries";
 import { useAct } from "../common/use-act";
+import { canMerge } from "./merging";
 import { EditSets, MergeCard } from "./opened-later";
 import { ProofCard, useOutcomeSeconds } from "./proof-card";
 import type { FilePageState } from "./use-file-page";
 import { Problem } from "../common/problem";
 
 export function FileSide({ page }: { page: FilePageState }) {
+  const printers = usePrinters().data ?? [];
   return (
     <div className="side">
       <FileCard page={page} />
       <Acts page={page} />
       {page.view === "edits" && <EditSets page={page} />}
-      {page.printer && page.printer.tools > 1 && <MergeCard page={page} />}
+      {canMerge(page, printers) && <MergeCard page={page} />}
       <TakenOut page={page} />
       <Checks page={page} />
     </div>

@@ -9,6 +9,7 @@ import { Choice } from "../common/choice";
 import { keys } from "../common/keys";
 import { NumberField } from "../common/number-field";
 import { useAct } from "../common/use-act";
+import { MERGE_ID } from "./merging";
 import type { FilePageState } from "./use-file-page";
 import type { ListedFile } from "./workshop-page";
 
@@ -25,11 +26,12 @@ export function MergeCard({ page }: { page: FilePageState }) {
   const { busy, act } = useAct();
   const router = useRouter();
   const perLayerMm = topMm / report.layers.length;
-  const fits = (all.data ?? []).filter(({ id, summary }) => {
+  const fits = (all.data ?? []).filter(({ id, printerId, summary }) => {
     if (id === file.id || !summary || summary.layers === 0) return false;
+    if (printerId !== null && file.printerId !== null && printerId !== file.printerId) return false;
     return Math.abs(summary.topMm / summary.layers - perLayerMm) < NEAR_MM / 10;
   });
-  if (!printer || printer.tools < 2 || report.filament.length !== 1 || fits.length === 0) return null;
+  if (!printer) return null;
   const merge = () =>
     act(async () => {
       const tools = isSwapped ? [...TOOLS].reverse() : TOOLS;
@@ -37,10 +39,16 @@ export function MergeCard({ page }: { page: FilePageState }) {
       router.push(`/workshop/${id}`);
     });
   return (
-    <section className="card" aria-label="Two materials">
+    <section className="card" aria-label="Two materials" id={MERGE_ID} tabIndex={-1}>
       <h2>Two materials</h2>
-      <p className="dim">Another file of the same layers becomes one print with this one, each on a tool of its own.</p>
-      <div className="stack">
+      <p className="dim">
+        Another file of the same layers becomes one print with this one, each on a tool of its own.
+        {printer.tools < 2 && ` ${printer.name} has one tool: choose above which printer this file is for.`}
+        {printer.tools > 1 &&
+          fits.length === 0 &&
+          " Open the other one, sliced with the same layers, and it is offered here."}
+      </p>
+      <div className="stack" hidden={printer.tools < 2 || fits.length === 0}>
         <Choice
           label="The other file"
           value={chosen}

@@ -19,39 +19,49 @@ export function windowStart(
   set: SpliceSet,
   from: number,
 ): WindowStart {
-  let found: WindowStart = { startByte: 0, firstLine: 0 };
-  let lines = 0;
-  const splice = new SpliceCursor(set);
-  let isThere: boolean | null = null;
-  let removedUntil = 0;
-  for (const { startByte, lineEnds } of counts) {
-    // Blocks that end before the chunk are passed by what is known of them as a whole.
-    while (isThere !== false) {
-      if (isThere === null) {
-        const block = splice.blockAhead;
-        if (block && block.untilByte < startByte) {
-          lines += block.longerBy;
-          removedUntil = Math.max(removedUntil, block.untilByte);
-          splice.skipBlock();
-          continue;
-        }
-        if (block && block.atByte >= startByte) break;
-        isThere = splice.next();
-        continue;
-      }
-      if (splice.atByte >= startByte) break;
-      lines += splice.linesPut - splice.removeLines;
-      removedUntil = Math.max(removedUntil, splice.atByte + splice.removeBytes);
-      isThere = splice.blockAhead ? null : splice.next();
-    }
-    // A line that goes may reach over the border of two chunks.
-    if (lines >= from && startByte > 0) break;
-    if (removedUntil <= startByte) found = { startByte, firstLine: lines };
-    // Behind a chunk whose line ends are not known, lines are counted as they are read.
-    if (lineEnds === 0) break;
-    lines += lineEnds;
+  const lines = new LinesBefore(set);
+  // Lines of the original before each chunk. Behind one whose line ends are not known, lines are counted as they are read.
+  const own: number[] = [0];
+  for (let i = 0; i + 1 < counts.length && counts[i].lineEnds > 0; i++) own.push(own[i] + counts[i].lineEnds);
+  const lineOf = (chunk: number) => own[chunk] + lines.longerBy(counts[chunk].startByte);
+  let low = 0;
+  let high = Math.min(own.length, counts.length) - 1;
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (lineOf(middle) < from) low = middle;
+    else high = middle - 1;
   }
-  return found;
+  return low <= 0 ? { startByte: 0, firstLine: 0 } : { startByte: counts[low].startByte, firstLine: lineOf(low) };
+}
+
+/** By how many lines a set makes a program longer before some place; asked for one place it reads one block. */
+class LinesBefore {
+  /** By block: what those before it come to. */
+  private readonly sums: number[] = [0];
+
+  constructor(private readonly set: SpliceSet) {
+    for (const { longerBy } of set.blocks) this.sums.push(this.sums[this.sums.length - 1] + longerBy);
+  }
+
+  /** @param byte a line that goes and reaches over it counts as a whole: what is copied from there on begins behind that */
+  longerBy(byte: number): number {
+    const { blocks } = this.set;
+    let block = 0;
+    for (let high = blocks.length; block < high;) {
+      const middle = (block + high) >> 1;
+      if (blocks[middle].atByte < byte) block = middle + 1;
+      else high = middle;
+    }
+    if (block === 0) return 0;
+    // Those of the last block that begins before it are counted one by one.
+    let longerBy = this.sums[block - 1];
+    const splice = new SpliceCursor({ count: blocks[block - 1].count, blocks: [blocks[block - 1]] });
+    while (splice.next() && splice.atByte < byte) {
+      longerBy += splice.linesPut - splice.removeLines;
+      if (splice.atByte + splice.removeBytes > byte) longerBy += splice.removeLines;
+    }
+    return longerBy;
+  }
 }
 
 /** A stretch of the changed program that stands for something else: its lines from `line` (from 0) on, and what stood there. */

@@ -92,10 +92,9 @@ export function moveSeconds(moves: MoveTable, events: EventTable | null, limits:
   let lastX = 0;
   let lastY = 0;
   let lastZ = 0;
-  let vx = 0;
-  let vy = 0;
-  let vz = 0;
-  let ve = 0;
+  /** Where the move goes, and where the one before it went. */
+  let direction = { x: 0, y: 0, z: 0, e: 0 };
+  let before = { x: 0, y: 0, z: 0, e: 0 };
   let lastCruise = 0;
 
   for (let i = 0; i < count; i++) {
@@ -130,41 +129,20 @@ export function moveSeconds(moves: MoveTable, events: EventTable | null, limits:
       lastCruise = 0;
       continue;
     }
-    const ux = dx / distance;
-    const uy = dy / distance;
-    const uz = dz / distance;
-    const ue = filamentMm[i] / distance;
-    const top = cruiseMmS(feedMmS[i], ux, uy, uz, ue, now.feed);
-    const a = withinAxes(k === MoveKind.travel ? now.travel : now.print, ux, uy, uz, ue, now.acceleration);
-    const still = restMmS(top, uz, now.jerk, now.jerkZ, now.deviation);
+    direction.x = dx / distance;
+    direction.y = dy / distance;
+    direction.z = dz / distance;
+    direction.e = filamentMm[i] / distance;
+    const top = cruiseMmS(feedMmS[i], direction, now.feed);
+    const a = withinAxes(k === MoveKind.travel ? now.travel : now.print, direction, now.acceleration);
+    const still = restMmS(top, direction, now);
     lengths[i] = distance;
     cruise[i] = top;
     acceleration[i] = a;
     rest[i] = still;
-    entry[i] =
-      lastCruise === 0
-        ? still
-        : cornerMmS(
-            top < lastCruise ? top : lastCruise,
-            a,
-            vx,
-            vy,
-            vz,
-            ve,
-            ux,
-            uy,
-            uz,
-            ue,
-            now.jerk,
-            now.jerkZ,
-            now.jerkE,
-            now.deviation,
-          );
+    entry[i] = lastCruise === 0 ? still : cornerMmS(top < lastCruise ? top : lastCruise, a, before, direction, now);
     fromRest[i] = lastCruise === 0 ? 1 : 0;
-    vx = ux;
-    vy = uy;
-    vz = uz;
-    ve = ue;
+    [before, direction] = [direction, before];
     lastCruise = top;
   }
   for (; events && nextEvent < events.count; nextEvent++) {

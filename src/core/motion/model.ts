@@ -35,23 +35,28 @@ export interface MotionLimits {
 export const SLOWEST_MM_S = 0.05;
 
 /**
- * A speed (mm/s) or an acceleration (mm/s²) along a move, lowered until no axis exceeds its own.
- *
- * @param ux share of the length that goes along X, likewise `uy`, `uz`; @param ue filament per mm of length
+ * Where a move goes: shares of its length along X, Y and Z, and filament per mm of length (`e`). The loops over all moves fill one again and
+ * again.
  */
-export function withinAxes(
-  along: number,
-  ux: number,
-  uy: number,
-  uz: number,
-  ue: number,
-  highest: Readonly<AxisFigures>,
-): number {
+export type Direction = AxisFigures;
+
+/** What holds a corner back. */
+export interface CornerLimits {
+  /** Steps in speed that X and Y, Z, and the extruder may have, mm/s. */
+  jerk: number;
+  jerkZ: number;
+  jerkE: number;
+  /** Junction deviation, mm; it counts instead of jerk where it is above 0. */
+  deviation: number;
+}
+
+/** A speed (mm/s) or an acceleration (mm/s²) along a move, lowered until no axis exceeds its own. */
+export function withinAxes(along: number, { x, y, z, e }: Readonly<Direction>, highest: Readonly<AxisFigures>): number {
   let held = along;
-  const ax = ux < 0 ? -ux : ux;
-  const ay = uy < 0 ? -uy : uy;
-  const az = uz < 0 ? -uz : uz;
-  const ae = ue < 0 ? -ue : ue;
+  const ax = x < 0 ? -x : x;
+  const ay = y < 0 ? -y : y;
+  const az = z < 0 ? -z : z;
+  const ae = e < 0 ? -e : e;
   if (ax * held > highest.x) held = highest.x / ax;
   if (ay * held > highest.y) held = highest.y / ay;
   if (az * held > highest.z) held = highest.z / az;
@@ -59,23 +64,20 @@ export function withinAxes(
   return held;
 }
 
-/** The speed a move of `feedMmS` cruises at: no axis faster than it may be, mm/s. Directions as in `withinAxes`. */
-export function cruiseMmS(
-  feedMmS: number,
-  ux: number,
-  uy: number,
-  uz: number,
-  ue: number,
-  highest: Readonly<AxisFigures>,
-): number {
-  const top = withinAxes(feedMmS, ux, uy, uz, ue, highest);
+/** The speed a move of `feedMmS` cruises at: no axis faster than it may be, mm/s. */
+export function cruiseMmS(feedMmS: number, direction: Readonly<Direction>, highest: Readonly<AxisFigures>): number {
+  const top = withinAxes(feedMmS, direction, highest);
   return top > SLOWEST_MM_S ? top : SLOWEST_MM_S;
 }
 
 /** Speed from which a move may start, and to which it may end, at a standstill, mm/s. */
-export function restMmS(cruise: number, uz: number, jerk: number, jerkZ: number, deviation: number): number {
+export function restMmS(
+  cruise: number,
+  { z }: Readonly<Direction>,
+  { jerk, jerkZ, deviation }: Readonly<CornerLimits>,
+): number {
   if (deviation > 0) return 0;
-  const steep = uz > 0.5 || uz < -0.5;
+  const steep = z > 0.5 || z < -0.5;
   const rest = steep ? jerkZ : jerk / 2;
   return rest < cruise ? rest : cruise;
 }
@@ -83,34 +85,24 @@ export function restMmS(cruise: number, uz: number, jerk: number, jerkZ: number,
 /**
  * The speed at which the corner between two moves may be taken, mm/s.
  *
- * @param slower the slower of the two cruising speeds; directions as in `withinAxes`, `v` before, `u` behind the corner
- * @param a acceleration of the move behind it, mm/s²
+ * @param slower the slower of the two cruising speeds @param a acceleration of the move behind it, mm/s²
  */
 export function cornerMmS(
   slower: number,
   a: number,
-  vx: number,
-  vy: number,
-  vz: number,
-  ve: number,
-  ux: number,
-  uy: number,
-  uz: number,
-  ue: number,
-  jerk: number,
-  jerkZ: number,
-  jerkE: number,
-  deviation: number,
+  before: Readonly<Direction>,
+  behind: Readonly<Direction>,
+  { jerk, jerkZ, jerkE, deviation }: Readonly<CornerLimits>,
 ): number {
   if (deviation > 0) {
-    const turned = deviationSpeedMmS(ux * vx + uy * vy + uz * vz, a, deviation);
+    const turned = deviationSpeedMmS(behind.x * before.x + behind.y * before.y + behind.z * before.z, a, deviation);
     return turned < slower ? turned : slower;
   }
   let corner = slower;
-  const jumpX = Math.abs(ux - vx);
-  const jumpY = Math.abs(uy - vy);
-  const jumpZ = Math.abs(uz - vz);
-  const jumpE = Math.abs(ue - ve);
+  const jumpX = Math.abs(behind.x - before.x);
+  const jumpY = Math.abs(behind.y - before.y);
+  const jumpZ = Math.abs(behind.z - before.z);
+  const jumpE = Math.abs(behind.e - before.e);
   if (jumpX * corner > jerk) corner = jerk / jumpX;
   if (jumpY * corner > jerk) corner = jerk / jumpY;
   if (jumpZ * corner > jerkZ) corner = jerkZ / jumpZ;

@@ -1,5 +1,5 @@
 /** Moves on their way: a short queue with look-ahead, as a printer's own motion has it. Its physics is that of `motion/model`. */
-import { AxisFigures, cornerMmS, cruiseMmS, restMmS, withinAxes } from "../motion/model";
+import { AxisFigures, CornerLimits, cornerMmS, cruiseMmS, Direction, restMmS, withinAxes } from "../motion/model";
 import { trapezoidSeconds } from "../motion/trapezoid";
 
 /** What limits a move as it is planned. */
@@ -126,14 +126,14 @@ export class Planner {
 const isPath = ({ dx, dy, dz }: Step) => Math.hypot(dx, dy, dz) > 1e-9;
 
 function pathBlock(step: Step, lengthMm: number, feedMmS: number, motion: Motion): Block {
-  const [ux, uy, uz, ue] = direction(step, lengthMm);
-  const cruise = cruiseMmS(feedMmS, ux, uy, uz, ue, motion.highestFeedMmS);
-  const rest = restMmS(cruise, uz, motion.jerkMmS, motion.jerkZMmS, motion.deviationMm);
+  const along = direction(step, lengthMm);
+  const cruise = cruiseMmS(feedMmS, along, motion.highestFeedMmS);
+  const rest = restMmS(cruise, along, cornerLimits(motion));
   return {
     ...step,
     lengthMm,
     cruiseMmS: cruise,
-    accelerationMmS2: withinAxes(motion.accelerationMmS2, ux, uy, uz, ue, motion.axisAccelerationMmS2),
+    accelerationMmS2: withinAxes(motion.accelerationMmS2, along, motion.axisAccelerationMmS2),
     restMmS: rest,
     entryLimitMmS: rest,
     entryMmS: rest,
@@ -159,29 +159,20 @@ function filamentBlock(step: Step, feedMmS: number, motion: Motion): Block | nul
   };
 }
 
-function direction({ dx, dy, dz, de }: Step, lengthMm: number): [number, number, number, number] {
-  return [dx / lengthMm, dy / lengthMm, dz / lengthMm, de / lengthMm];
+function direction({ dx, dy, dz, de }: Step, lengthMm: number): Direction {
+  return { x: dx / lengthMm, y: dy / lengthMm, z: dz / lengthMm, e: de / lengthMm };
 }
 
+const cornerLimits = ({ jerkMmS, jerkZMmS, jerkEMmS, deviationMm }: Motion): CornerLimits => ({
+  ...{ jerk: jerkMmS, jerkZ: jerkZMmS, jerkE: jerkEMmS, deviation: deviationMm },
+});
+
 function cornerBetween(before: Block, block: Block, motion: Motion): number {
-  const [vx, vy, vz, ve] = direction(before, before.lengthMm);
-  const [ux, uy, uz, ue] = direction(block, block.lengthMm);
-  const slower = Math.min(block.cruiseMmS, before.cruiseMmS);
-  const { jerkMmS, jerkZMmS, jerkEMmS, deviationMm } = motion;
   return cornerMmS(
-    slower,
+    Math.min(block.cruiseMmS, before.cruiseMmS),
     block.accelerationMmS2,
-    vx,
-    vy,
-    vz,
-    ve,
-    ux,
-    uy,
-    uz,
-    ue,
-    jerkMmS,
-    jerkZMmS,
-    jerkEMmS,
-    deviationMm,
+    direction(before, before.lengthMm),
+    direction(block, block.lengthMm),
+    cornerLimits(motion),
   );
 }

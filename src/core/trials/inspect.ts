@@ -16,10 +16,11 @@ import { BuiltTrial, followTrial } from "./build";
 import { TrialInput } from "./trial";
 import { leadOf, tellEarlier, withLead } from "./earlier";
 import { firstRound } from "./first-round";
+import { Round, RoundRequest } from "./kind";
 import { roomOn } from "./room";
 import { optionsOf } from "../options/option";
 import { sayOverAirFan } from "./over-air-fan";
-import { trialKindFor } from ".";
+import { trialKindFor, TrialKindKey } from ".";
 
 export interface InspectedTrial {
   tables: ProgramTables;
@@ -87,18 +88,22 @@ export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTri
   return { tables, report, byLayer, heat, bandSettled, lead, fanPercent, filamentMm, massG, cost, findings, passed };
 }
 
+/** The first round that was made last: a key stroke in the plan asks for the same again. */
+let madeLast: { asked: string; round: Round } | null = null;
+
+function roundOnce(kind: TrialKindKey, request: RoundRequest): Round {
+  const asked = JSON.stringify([kind, request]);
+  if (madeLast?.asked !== asked) madeLast = { asked, round: firstRound(kind, request) };
+  return madeLast.round;
+}
+
 /** The trial as checks see it. */
 function asChecked({ trial, printer, spool, kept }: TrialInput, { shape }: BuiltTrial): CheckedTrial {
   const { kind, plan, fixed, options, tool, layerHeightMm, firstLayerHeightMm } = trial;
   const { label, spread } = trialKindFor(kind);
   // What is fixed now may be half of what was kept when the round was made: the fan is what the pair keeps, or the spool wants.
-  const round = firstRound(kind, {
-    printer,
-    spool,
-    kept: { ...fixed, fan: kept?.fan },
-    options,
-    layerHeightMm,
-    firstLayerHeightMm,
+  const round = roundOnce(kind, {
+    ...{ printer, spool, kept: { ...fixed, fan: kept?.fan }, options, layerHeightMm, firstLayerHeightMm },
   });
   const isThatRound = JSON.stringify(round.plan.bands) === JSON.stringify(plan.bands);
   // Said as long as the plan is still that round, and what it says of the fan as long as that is the round's too.

@@ -32,13 +32,22 @@ export function toMicrometres(valueMm: number): number {
 
 /**
  * A number as programs and tables show it: at most `decimals` places, no trailing zeros, never an exponent, never `-0`.
+ *
+ * @example
+ * plainNumber(0.1 + 0.2); // "0.3"
+ * plainNumber(-0.0001, 2); // "0"
  */
 export function plainNumber(value: number, decimals = 3): string {
   const rounded = roundTo(value, decimals);
   return rounded.toFixed(decimals).replace(/\.?0+$/, decimals > 0 ? "" : "$&");
 }
 
-/** A duration as people say it: `48 s`, `12 min`, `1 h 52 min`. */
+/**
+ * A duration as people say it: `48 s`, `12 min`, `1 h 52 min`.
+ *
+ * @example
+ * sayDuration(6720); // "1 h 52 min"
+ */
 export function sayDuration(seconds: number): string {
   if (seconds < 90) return `${Math.round(seconds)} s`;
   const minutes = Math.round(seconds / 60);

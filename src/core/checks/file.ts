@@ -11,6 +11,10 @@ import { fileChecks } from ".";
  * The checks of every program, and what only a file of somebody else's can have: worst first.
  *
  * @param checks those of files that are to print, if nothing else is said
+ *
+ * @example
+ * const { report } = reportOf(readProgram("G28\nM83\nG1 X9 Y9 Z0.2 E1 F900\n"), limitsFor(printer));
+ * checkFile(report, printer)[0].check; // "cold-extrusion"
  */
 export function checkFile(report: ProgramReport, printer: Printer, checks = fileChecks): Finding[] {
   const context = { report, printer, trial: null };

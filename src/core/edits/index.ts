@@ -135,6 +135,11 @@ export interface AppliedEdits {
  * on the file as the edits before it left it, and the splices of all are one set.
  *
  * @param onStep hears of each edit, with the file before and behind it
+ *
+ * @example
+ * const file = editable("G28\nM106 S255\nG1 X1 Y1 Z0.2 E1\n");
+ * const applied = applyEdits([{ kind: "fan", act: "cap", percent: 50 }], file, printer);
+ * applied.value.edits[0].changedLines; // 1
  */
 export function applyEdits(
   edits: readonly Edit[],

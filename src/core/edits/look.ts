@@ -7,7 +7,12 @@ const LONGEST_SHOWN = 2000;
 /** So many bytes of a line that reaches over several chunks are looked through. */
 const LONGEST_SEARCHED = 1 << 20;
 
-/** Lines from `from` (counted from 0) on, without their ends. */
+/**
+ * Lines from `from` (counted from 0) on, without their ends.
+ *
+ * @example
+ * linesOf([bytesOf("G28\nG1 X1\nG1 X2\n")], 1, 2); // ["G1 X1", "G1 X2"]
+ */
 export function linesOf(chunks: Iterable<Uint8Array>, from: number, count: number): string[] {
   const lines: string[] = [];
   for (const { number, text } of eachLine(chunks, from)) {
@@ -35,6 +40,9 @@ const bytewise = new TextDecoder("latin1");
  * Lines that hold a text, letters of either case. Chunks are looked through as a whole, and only lines with a hit become text of their own.
  *
  * @param most so many hits are told; all are counted @param onNews hears after every chunk what was found in it
+ *
+ * @example
+ * searchLines([bytesOf("G28\nG1 X1\n")], "x1", 10); // { count: 1, hits: [{ line: 1, text: "G1 X1" }] }
  */
 export function searchLines(
   chunks: Iterable<Uint8Array>,

@@ -69,7 +69,13 @@ const sayLooked = (beads: number, isWhole: boolean): string =>
     ? `All ${beads.toLocaleString("en")} lines of material are as they should be.`
     : `The first ${beads.toLocaleString("en")} lines of material are as they should be; from there on the lines that were asked for are there, and what comes of them was not looked at.`;
 
-/** Applies a stack and proves it; refused as applying it is. @param name the file's */
+/**
+ * Applies a stack and proves it; refused as applying it is. @param name the file's
+ *
+ * @example
+ * const file = editable("M109 S210\nM83\nM106 S255\nG1 X9 Y9 Z0.2 E1 F900\n");
+ * proveEdits([{ kind: "fan", act: "cap", percent: 50 }], file, printer).value.wrong; // []
+ */
 export function proveEdits(edits: readonly Edit[], file: EditableFile, printer: Printer, name?: string): Result<Proof> {
   const [wrong, passed]: [string[], string[]] = [[], []];
   const differences: Proof["differences"] = [];

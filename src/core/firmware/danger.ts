@@ -19,7 +19,13 @@ export interface Danger {
   reason: string;
 }
 
-/** Why a line should be asked about, or null. Every command on it is looked at; those the printer does not have do nothing. */
+/**
+ * Why a line should be asked about, or null. Every command on it is looked at; those the printer does not have do nothing.
+ *
+ * @example
+ * dangerOf("G1 X10", { homed: false, nozzleC: 20 }).kind; // "unhomed"
+ * dangerOf("M105", { homed: false, nozzleC: 20 }); // null
+ */
 export function dangerOf(text: string, known: KnownState, reading: Reading = usualReading): Danger | null {
   let danger: Danger | null = null;
   forEachTalked(text, (command, words) => {

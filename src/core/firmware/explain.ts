@@ -23,7 +23,12 @@ export interface Explanation {
   parts: Part[];
 }
 
-/** Explains a line that is sent, as the printer that `reading` tells of takes it. */
+/**
+ * Explains a line that is sent, as the printer that `reading` tells of takes it.
+ *
+ * @example
+ * explainLine("M104 S215").title; // "Sets the nozzle's temperature and goes on"
+ */
 export function explainLine(text: string, reading: Reading = usualReading): Explanation {
   const line = readTalkLine(text);
   const parts: Part[] = [];

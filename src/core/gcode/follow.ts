@@ -16,7 +16,12 @@ export function follow(state: MachineState, text: string, reading: Reading = usu
   });
 }
 
-/** The state behind some lines. */
+/**
+ * The state behind some lines.
+ *
+ * @example
+ * stateAfter(["M104 S215", "G92 X5"]).nozzleC[0]; // 215
+ */
 export function stateAfter(lines: readonly string[], reading: Reading = usualReading): MachineState {
   const state = freshState();
   for (const line of lines) follow(state, line, reading);

@@ -13,13 +13,23 @@ export function changedText({ line: { text }, e, feed }: LineChange): string {
   return changed;
 }
 
-/** The figure of the first word with `letter` on a line; null if it has none. */
+/**
+ * The figure of the first word with `letter` on a line; null if it has none.
+ *
+ * @example
+ * figureOf("G1 X10 (Y4) Y5", "Y"); // 5
+ */
 export function figureOf(text: string, letter: string): number | null {
   const word = edited.takeText(text).wordOf(letter.charCodeAt(0));
   return word < 0 ? null : edited.figureOf(word);
 }
 
-/** The line with another figure for a word; a word it has not is put behind its last. */
+/**
+ * The line with another figure for a word; a word it has not is put behind its last.
+ *
+ * @example
+ * withWord("G1 X10 E0.5 ; wall", "F", "1800"); // "G1 X10 E0.5 F1800 ; wall"
+ */
 export function withWord(text: string, letter: string, figure: string): string {
   const byte = letter.charCodeAt(0);
   const word = edited.takeText(text).wordOf(byte);

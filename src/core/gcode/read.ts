@@ -534,7 +534,14 @@ function usedTools(filamentMm: Float64Array): number[] {
   return Array.from(filamentMm.subarray(0, filamentMm.findLastIndex((mm) => mm !== 0) + 1));
 }
 
-/** Reads a program that lies in memory whole. */
+/**
+ * Reads a program that lies in memory whole.
+ *
+ * @example
+ * const { layers, moves } = readProgram("G90\nM83\nG1 X10 Y10 Z0.2 F1800\nG1 X20 E0.3\n");
+ * layers.length; // 1
+ * moves.count; // 2
+ */
 export function readProgram(bytes: Uint8Array | string, options?: ReaderOptions): ProgramTables {
   const whole = typeof bytes === "string" ? new TextEncoder().encode(bytes) : bytes;
   const reader = new ProgramReader(whole.length, options);

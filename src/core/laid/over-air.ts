@@ -84,7 +84,13 @@ export function overAirIn(
   return found;
 }
 
-/** The bridges of a program from the bed up. */
+/**
+ * The bridges of a program from the bed up.
+ *
+ * @example
+ * // A strand on the bed lies over nothing.
+ * findBridges(readProgram("M83\nG1 X9 Y9 Z0.2 F900\nG1 X60 E2\n")); // []
+ */
 export const findBridges = (tables: ProgramTables): readonly Bridge[] => overAirIn(tables).bridges;
 
 function bridgesOf(

@@ -18,6 +18,9 @@ export function countedAfterHomingMm(endstopMm: number, homeOffsetMm: number): n
  * it must count itself at instead, and `countedAfterHomingMm(endstop, old + d)` says so.
  *
  * @param standsOffMm d, from where it was sent to where it really stands
+ *
+ * @example
+ * homeOffsetFor(0.2, -0.05).toFixed(2); // "0.15"
  */
 export function homeOffsetFor(oldOffsetMm: number, standsOffMm: number): number {
   return oldOffsetMm + standsOffMm;

@@ -13,6 +13,9 @@ export const USUAL_FILAMENT_MM2 = filamentAreaMm2(USUAL_FILAMENT_MM);
 /**
  * Cross-section of a bead with round sides, mm²: (w − h)·h + π·h²/4 for a width `w` of at least the height `h`.
  * A narrower bead is taken as round.
+ *
+ * @example
+ * beadAreaMm2(0.45, 0.2).toFixed(4); // "0.0814"
  */
 export function beadAreaMm2(widthMm: number, heightMm: number): number {
   if (widthMm <= heightMm) return strandAreaMm2(widthMm);
@@ -35,7 +38,12 @@ export function beadSpacingMm(widthMm: number, heightMm: number): number {
   return beadAreaMm2(widthMm, heightMm) / heightMm;
 }
 
-/** Mass of `filamentMm` of filament, g; density in g/cm³. */
+/**
+ * Mass of `filamentMm` of filament, g; density in g/cm³.
+ *
+ * @example
+ * filamentMassG(1000, 1.75, 1.24).toFixed(2); // "2.98"
+ */
 export function filamentMassG(filamentMm: number, diameterMm: number, densityGCm3: number): number {
   return (filamentMm * filamentAreaMm2(diameterMm) * densityGCm3) / 1000;
 }

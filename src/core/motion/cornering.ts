@@ -6,6 +6,9 @@
  *
  * @param cosine cosine of the angle between the incoming and the outgoing direction of travel (1 = straight on)
  * @returns mm/s; Infinity for straight on, 0 for a turn back
+ *
+ * @example
+ * deviationSpeedMmS(0, 1000, 0.02).toFixed(2); // "6.95"
  */
 export function deviationSpeedMmS(cosine: number, accelerationMmS2: number, deviationMm: number): number {
   // θ is measured between the path's two legs, so straight on (cosine 1) is θ = π and sin(θ/2) = 1.

@@ -76,6 +76,10 @@ class Limits {
 /**
  * Seconds of every move, as a column beside the move table. Dwells count towards the move they stand before, those behind the last
  * towards that; heating waits and homing do not count (see `waits.ts`).
+ *
+ * @example
+ * const { moves, events } = readProgram("G90\nG0 X100 F6000\n");
+ * moveSeconds(moves, events, limitsFor(printer)).length; // 1
  */
 export function moveSeconds(moves: MoveTable, events: EventTable | null, limits: MotionLimits): Float32Array {
   const { count, x, y, z, filamentMm, feedMmS, kind } = moves;

@@ -4,6 +4,10 @@
  * Seconds for `lengthMm` from `entryMmS` over at most `cruiseMmS` to `exitMmS` at `accelerationMmS2`: a trapezoid, or a
  * triangle when the move is too short to reach the cruise speed. Entry and exit must be reachable from one another.
  * Arithmetic: v² = v0² + 2·a·s.
+ *
+ * @example
+ * // 100 mm at 100 mm/s, from rest to rest at 1000 mm/s²: 0.1 s to speed up, 0.1 s to slow down, 90 mm between.
+ * trapezoidSeconds(100, 0, 100, 0, 1000).toFixed(6); // "1.100000"
  */
 export function trapezoidSeconds(
   lengthMm: number,

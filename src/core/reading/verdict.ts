@@ -47,7 +47,16 @@ export interface Verdict {
 /** Fewer bands than this say nothing about what lies between them. */
 const FEWEST_BANDS = 3;
 
-/** The verdict on a piece from all that was marked and measured. */
+/**
+ * The verdict on a piece from all that was marked and measured.
+ *
+ * @example
+ * // One band was marked, and nothing is known of the others.
+ * const bands = [195, 200, 205, 210].map((value, i) => ({ band: i + 1, value, counts: true }));
+ * const readers = [{ marks: [{ band: 1, criterion: "strings", mark: 4 }], measures: [] }];
+ * const guide = { rule: "best", uses: [{ key: "strings", weight: 1 }] };
+ * verdict({ guide, setting: "nozzleTemperature", bands, readers, weights: {} }).advice; // "mark-more"
+ */
 export function verdict(request: VerdictRequest): Verdict {
   const { guide, setting, bands, readers, weights } = request;
   const scored = scoreBands(bands, readers.map(marksOf(guide)), guide.uses, weights);

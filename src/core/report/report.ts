@@ -87,7 +87,13 @@ export interface ReportDetails {
   seconds: Float32Array;
 }
 
-/** The report of a program that has been read; with a head's shape it is also looked whether that would strike anything. */
+/**
+ * The report of a program that has been read; with a head's shape it is also looked whether that would strike anything.
+ *
+ * @example
+ * const tables = readProgram("M83\nG1 X10 Y10 Z0.2 F1800\nG1 X20 E0.3\n");
+ * reportOf(tables, limitsFor(printer)).report.layers[0].filamentMm.toFixed(2); // "0.30"
+ */
 export function reportOf(
   tables: ProgramTables,
   limits: MotionLimits,

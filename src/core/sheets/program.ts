@@ -87,6 +87,12 @@ export function waysOn(printer: Printer, spool: Spool): SheetWays {
   };
 }
 
+/**
+ * A sheet as a finished program, read back from its own text and checked; refused with row and field where it cannot be laid.
+ *
+ * @example
+ * buildSheet({ sheet, printer, spool }).value.figures.layers; // 1
+ */
 export function buildSheet(input: SheetInput): Result<BuiltSheet> {
   const { sheet, printer, spool } = input;
   const laid = layOn(input);

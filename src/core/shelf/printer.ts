@@ -15,7 +15,12 @@ export function bedDepthMm(printer: Printer): number {
   return printer.bedShape === "round" ? printer.bedWidthMm : printer.bedDepthMm;
 }
 
-/** How far the point lies outside the bed, mm; 0 or less is inside. */
+/**
+ * How far the point lies outside the bed, mm; 0 or less is inside.
+ *
+ * @example
+ * outsideBedMm({ ...printer, bedShape: "rectangle", bedOrigin: "corner", bedWidthMm: 220, bedDepthMm: 220 }, 225, 10); // 5
+ */
 export function outsideBedMm(printer: Printer, x: number, y: number): number {
   const centre = bedCentre(printer);
   const dx = Math.abs(x - centre.x);

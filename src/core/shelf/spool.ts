@@ -10,6 +10,11 @@ export function figuresOf(material: Material) {
   return figures;
 }
 
-/** What some of it costs, in the spool's currency; null where it has no price. */
+/**
+ * What some of it costs, in the spool's currency; null where it has no price.
+ *
+ * @example
+ * costOf(250, { pricePerKg: 20 }); // 5
+ */
 export const costOf = (massG: number, { pricePerKg }: Pick<Spool, "pricePerKg">): number | null =>
   pricePerKg > 0 ? (massG / 1000) * pricePerKg : null;

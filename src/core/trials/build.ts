@@ -52,6 +52,11 @@ export interface BuiltTrial {
  * Builds the whole program of a trial.
  *
  * @param pieces what makes pieces of sheets; only trials on a sheet need it, and with it all that understands formulas
+ *
+ * @example
+ * const { bytes, bands } = buildTrial({ trial, printer, spool });
+ * bands.length === trial.plan.bands.length; // true
+ * readProgram(bytes).layers.length > 10; // true
  */
 export function buildTrial(input: TrialInput, pieces?: SheetPieces): BuiltTrial {
   const { trial, printer, spool } = input;

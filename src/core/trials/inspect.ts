@@ -41,7 +41,13 @@ export interface InspectedTrial {
   passed: string[];
 }
 
-/** Reads the finished bytes back and runs every check on what they say. */
+/**
+ * Reads the finished bytes back and runs every check on what they say.
+ *
+ * @example
+ * const input = { trial, printer, spool };
+ * inspectTrial(input, buildTrial(input)).findings.filter(({ severity }) => severity === "stop"); // []
+ */
 export function inspectTrial(input: TrialInput, built: BuiltTrial): InspectedTrial {
   const { trial, printer, spool } = input;
   const tables = readProgram(built.bytes, { reading: readingOf(printer), asksProgram: false });

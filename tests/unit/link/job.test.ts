@@ -37,11 +37,12 @@ afterAll(async () => {
 const link = (printerId: number, rate = 500) => connect(printerId, { kind: "simulated", rate });
 
 /** A square tube of so many layers, said in inches (1 in is 25.4 mm, NIST SP 811) if that is wanted. */
-function tube(layers: number, inches = false): JobProgram {
+function tube(layers: number, inches = false, between: readonly string[] = []): JobProgram {
   const say = (mm: number) => (inches ? (mm / 25.4).toFixed(6) : mm.toFixed(4));
   const lines = ["; a tube", "", "M104 S200", "M109 S200", "G28", inches ? "G20" : "G21", "G90", "M82", "G92 E0"];
   let e = 0;
   for (let i = 0; i < layers; i++) {
+    if (i === Math.floor(layers / 2)) lines.push(...between);
     lines.push(`; layer ${i}`, `G1 Z${say(0.2 * (i + 1))} F${say(600)}`);
     for (const [x, y] of [
       [60, 40],
@@ -78,6 +79,23 @@ describe("a job", () => {
     expect(machine.linesTaken - before - program.commands - 1).toBeLessThanOrEqual(asked.length + 40);
     expect(machine.nozzles[0].setC).toBe(0);
     expect(jobs.get(job.id)).toMatchObject({ state: "done", totalLines: program.commands });
+    await linked.close();
+  });
+
+  it("waits for whoever changes the filament, presses the pin or watches the probe, however long that takes", async () => {
+    const linked = await link(ladleId);
+    const { machine } = simulatorOf(shelf.get(ladleId)!);
+    const between = ["M600", "M226 P2 S1", "M125", "M701 T0", "G30 X50 Y50", "G34", "M601", "G0 X40 Y40"];
+    const job = linked.begin(tube(6, false, between), about);
+    await until(() => linked.session.waitsFor === "person", "it waits for a person", 20_000);
+    const since = machine.nowS;
+    await until(() => job.state === "done", "the job ends", 40_000);
+    // Five times a person, and two that probe.
+    expect(machine.nowS - since).toBeGreaterThan(5 * 30);
+    hub().journal.store();
+    const said = linkEvents.last(ladleId, 400, true).map(({ text }) => text);
+    expect(said.filter((text) => /Unknown command|not supported/i.test(text))).toEqual([]);
+    expect(job.status()).toMatchObject({ share: 1, layers: 6 });
     await linked.close();
   });
 

@@ -86,7 +86,14 @@ export class SpliceGatherer {
   }
 }
 
-/** The set of some splices of one program: in the order of its bytes. Refused with the names of both edits if two of them change the same bytes. */
+/**
+ * The set of some splices of one program: in the order of its bytes. Refused with the names of both edits if two of them change the same bytes.
+ *
+ * @example
+ * const change = { atByte: 4, removeBytes: 5, removeLines: 1, insert: "M104 S215\n", line: 1, by: "heat" };
+ * spliceSet([change]).value.count; // 1
+ * spliceSet([change, { ...change, by: "fan" }]).message; // "“heat” and “fan” both change line 2."
+ */
 export function spliceSet(splices: readonly Splice[]): Result<SpliceSet> {
   const gatherer = new SpliceGatherer();
   for (const splice of splices) gatherer.add(splice);

@@ -91,7 +91,13 @@ function* joinedPieces(pieces: readonly Uint8Array[]): Generator<Uint8Array> {
   if (small) yield small.subarray(0, used);
 }
 
-/** The whole changed program, for programs that lie in memory. */
+/**
+ * The whole changed program, for programs that lie in memory.
+ *
+ * @example
+ * const set = spliceSet([{ atByte: 4, removeBytes: 0, removeLines: 0, insert: "M107\n", line: 1, by: "fan" }]).value;
+ * textOf(applySplices(bytesOf("G28\nG1 X1\n"), set)); // "G28\nM107\nG1 X1\n"
+ */
 export function applySplices(bytes: Uint8Array, set: SpliceSet): Uint8Array<ArrayBuffer> {
   const pieces = [...splicedChunks([bytes], set)];
   const whole = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0));

@@ -2,6 +2,7 @@
 import type { Handlers } from "../parts";
 import { heatHandlers } from "./heat";
 import { motionHandlers } from "./motion";
+import { personHandlers } from "./person";
 import { talkHandlers } from "./talk";
 
-export const handlers: Handlers = { ...motionHandlers, ...heatHandlers, ...talkHandlers };
+export const handlers: Handlers = { ...motionHandlers, ...heatHandlers, ...personHandlers, ...talkHandlers };

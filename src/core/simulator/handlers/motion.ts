@@ -3,24 +3,13 @@ import type { TalkLine } from "../../gcode/talk-line";
 import { feedMmMinToMmS } from "../../units";
 import { sendAllTold } from "./heat";
 import type { Handler, Handlers, Parts, StatePlace, Wait } from "../parts";
+import { stillFor, untilStill } from "../waits";
 
 /** Lines wait while the queue of planned moves is full. */
 const untilRoom: Wait = { over: ({ extrusion }) => !extrusion.planner.full };
-const untilStill: Wait = { over: ({ extrusion }) => extrusion.planner.empty };
 
-/** Stands still for so long once everything planned is done. */
-function stillFor(seconds: number): Wait {
-  let until: number | null = null;
-  return {
-    over({ extrusion, nowS }) {
-      if (!extrusion.planner.empty) return false;
-      until ??= nowS + seconds;
-      return nowS >= until - 1e-9;
-    },
-  };
-}
-
-/** So long homing an axis takes. Invented. */
+/** So long feeling out one place takes, and homing an axis. Invented. */
+const PROBING_S = 4;
 const HOMING_S = { X: 3, Y: 3, Z: 5 };
 
 const straight: Handler = (parts, _, before) => {
@@ -90,6 +79,9 @@ export const motionHandlers: Handlers = {
   },
   G10: (parts, line, before) => (line.has("P") ? sendAllTold(parts) : drawBack(parts, true, before.drawnBack)),
   G11: (parts, _, before) => drawBack(parts, false, before.drawnBack),
+  // Feels one place out, and again and again until the axis is level.
+  G30: () => stillFor(PROBING_S),
+  G34: () => stillFor(5 * PROBING_S),
   G28(_, line) {
     const all: (keyof typeof HOMING_S)[] = ["X", "Y", "Z"];
     const named = all.filter((axis) => line.has(axis));

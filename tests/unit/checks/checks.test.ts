@@ -3,6 +3,7 @@ import { checkFile } from "@/core/checks/file";
 import { Finding } from "@/core/findings/finding";
 import { sayBands } from "@/core/checks/say";
 import { readProgram } from "@/core/gcode/read";
+import { readingOf } from "@/core/machine/reading";
 import { limitsFor } from "@/core/motion/limits";
 import { reportOf } from "@/core/report/report";
 import { Printer } from "@/core/shelf/printer";
@@ -214,6 +215,45 @@ describe("an opened file", () => {
     ]);
     expect(findings[2].mend!.edit).toEqual({ kind: "lift-out", what: "cuchara" });
     expect(findings[4].message).toMatch(/sets the nozzle to 280 °C inside the print/);
+  });
+});
+
+describe("what is said of a file's own lines", () => {
+  const look = (text: string, printer: Printer = ladle) =>
+    checkFile(reportOf(readProgram(text, { reading: readingOf(printer) }), limitsFor(printer)).report, printer);
+  const [keyword] = printers.filter(({ dialect }) => dialect === "keyword");
+
+  test("a heat that is waited for inside the print, with its line and how many there are", () => {
+    const extra = (i: number) => (i === 4 || i === 7 ? ["M109 S205"] : []);
+    const text = squareTube({ layers: 10, extra });
+    const finding = found(look(text), "waits-inside")!;
+    expect(finding.where).toBe(`line ${text.split("\n").indexOf("M109 S205") + 1}`);
+    expect(finding).toMatchObject({ severity: "note", message: expect.stringMatching(/^2 temperature changes wait/) });
+    expect(found(look(squareTube({ layers: 10 })), "waits-inside")).toBeUndefined();
+  });
+
+  /** Filament counts from where it stands; a lift names G90 once more. */
+  const strokes = Array.from({ length: 6 }, (_, i) => `G1 X${20 + 10 * (i % 2)} Y${20 + i} E0.4`).join("\n");
+  const lifted = `M104 S210\nG28\nG90\nM83\nG1 Z0.2 F900\n${strokes}\nG91\nG1 Z1\nG90\n${strokes}\nM104 S0\nM84\n`;
+  const line = lifted.split("\n").lastIndexOf("G90") + 1;
+
+  test("how filament is taken to count behind G90: as the figures tell, or as this printer reads it", () => {
+    expect(found(look(lifted, keyword), "assumed-reading")).toMatchObject({
+      severity: "note",
+      where: `line ${line}`,
+      message: expect.stringContaining("figures fit nothing else"),
+    });
+    expect(found(look(lifted), "assumed-reading")).toMatchObject({
+      severity: "warn",
+      where: `line ${line}`,
+      message: expect.stringContaining("its next line should be M83"),
+    });
+  });
+
+  test("a firmware that draws back by a length the file never says", () => {
+    const drawn = "M104 S210\nG28\nM83\nG1 X9 Y9 Z0.2 E1 F900\nG10\nG0 X30\nG11\nG1 X50 E1\nM104 S0\nM84\n";
+    expect(found(look(drawn), "assumed-reading")).toMatchObject({ severity: "note", where: "whole file" });
+    expect(found(look(drawn.replace("G10", "M207 S2\nG10")), "assumed-reading")).toBeUndefined();
   });
 });
 

@@ -13,6 +13,14 @@ const checksOf = (text: string, printer: Printer = ladle) => {
 };
 const found = (text: string) => checksOf(text).map(({ check }) => check);
 
+test("commands that are not known are named, and nothing else is", () => {
+  const [finding] = checksOf("G28\nM7777\nMAKE_SOUP\nM105\n").filter(({ check }) => check === "unknown-commands");
+  expect(finding).toMatchObject({ severity: "note", where: "the program" });
+  expect(finding.message).toContain("“M7777”");
+  expect(finding.message).toContain("“MAKE_SOUP”");
+  expect(finding.message).not.toContain("M105");
+});
+
 test.each([
   ["moving before homing", "G90\nG0 X10 Y10\n", "unhomed", "line 2"],
   ["through the bed", "G28\nG90\nG0 Z5\nG0 Z-1\n", "below-bed", "line 4"],

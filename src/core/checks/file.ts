@@ -85,8 +85,17 @@ function damagedLines({ damagedLines: count }: ProgramReport): Finding[] {
 }
 
 /** What had to be assumed where a program can be read in two ways. */
-function assumptions({ assumedE, retractionUnsaid }: ProgramReport, printer: Printer): Finding[] {
+function assumptions({ assumedE, retractionUnsaid, byVolume }: ProgramReport, printer: Printer): Finding[] {
   const findings: Finding[] = [];
+  if (byVolume !== null) {
+    findings.push({
+      check: "by-volume",
+      severity: "note",
+      where: `line ${byVolume}`,
+      message:
+        "From here on the file counts filament by its volume (M200). It is read so; edits that write filament of their own are left out.",
+    });
+  }
   if (assumedE) {
     const counts = assumedE.relative
       ? "from where it stands (as M83 said)"

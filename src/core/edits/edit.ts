@@ -67,6 +67,8 @@ export interface EditKind<T extends { kind: string } = { kind: string }> {
   skipsItself?: true;
   /** It tells heats: those of the file that has been edited are its own, and nobody else's changes. */
   tellsHeats?: true;
+  /** It writes filament figures of its own: left out where a file counts by volume. */
+  writesFilament?: true;
   /** The print stands still for it once: what is waited for there is waited for on purpose. */
   stops?: true;
   /** Where it acts is a stretch of layers or heights, in the edit itself or in a member of it. */

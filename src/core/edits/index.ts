@@ -1,7 +1,7 @@
 /** All edits. A new one is one file and one line here. */
 import { z } from "zod";
 import { Finding } from "../findings/finding";
-import { Result, succeed } from "../result";
+import { refuse, Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
 import { EditKind, PlannedForTool, SeenFile } from "./edit";
@@ -164,6 +164,13 @@ export function applyEdits(
     behind = null;
     isChanged = true;
     const kind = kinds[edit.kind] as unknown as EditKind<Edit>;
+    const { byVolume } = seen.report;
+    if (byVolume !== null && kind.writesFilament) {
+      return refuse(
+        `From line ${byVolume} on this file counts filament by its volume (M200), so “${kind.label}” cannot be done here. Have it written with lengths.`,
+        `${index}.`,
+      );
+    }
     const outcome = kind.apply(edit, { file: seen, printer, name });
     if (!outcome.ok) return { ...outcome, field: `${index}.${outcome.field ?? ""}` };
     const set = withoutSkipped(outcome.value.splices, edit);

@@ -88,6 +88,7 @@ export function mergeFiles(
 function cannotMerge(file: SeenFile, tool: number): string | null {
   const { events } = file.tables();
   const [first] = file.report.layers;
+  if (file.report.byVolume !== null) return `counts filament by its volume (M200), at line ${file.report.byVolume}.`;
   for (let i = 0; i < events.count; i++) {
     if (events.kind[i] === EventKind.tool && events.line[i] >= first.insertLine) {
       return `changes tools itself, at line ${events.line[i] + 1}: only files of one tool can be merged.`;

@@ -25,6 +25,12 @@ export function rewriteInside(
     const field = `changes.${Math.max(0, followed[key]!.find((index) => index >= 0) ?? 0)}.settings.${key}`;
     const { rewrite } = settingFor(key).inside!;
     if (typeof rewrite === "string") return refuse(rewrite, field);
+    if (rewrite.keeps === "filament" && context.file.report.byVolume !== null) {
+      return refuse(
+        `This file counts filament by its volume (M200, line ${context.file.report.byVolume}): its retraction cannot be changed here.`,
+        field,
+      );
+    }
     const lines = context.file.movingLines(rewrite.keeps);
     if (!lines.ok) return refuse(lines.message, field);
     const rewritten = rewrite.changes(lines.value, planned[key]!, tool);

@@ -50,6 +50,7 @@ export function scaling<K extends "scale-speed" | "scale-flow">(
   return {
     label,
     scopeIn: "edit",
+    ...(kind === "scale-flow" ? { writesFilament: true as const } : {}),
     schema: schemaOf(kind, kinds),
     asks(edit, context) {
       const scope = layersOf(edit, context.file);

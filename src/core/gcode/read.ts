@@ -7,7 +7,7 @@ import { hasCommand, Tell } from "../machine/command";
 import { commandFor, commandForNumber } from "../machine/commands";
 import { EventKind } from "../machine/event-kind";
 import { Reading, usualReading } from "../machine/reading";
-import { flowShare, freshState, MachineState, MOST_TOOLS, takeTold } from "../machine/state";
+import { flowShare, freshState, MachineState, mmPerE, MOST_TOOLS, takeTold } from "../machine/state";
 import { feedMmMinToMmS } from "../units";
 import { MOST_EVENTS } from "./bounds";
 import { arcFromCentre, arcFromRadius, arcSegments } from "./arcs";
@@ -97,6 +97,9 @@ export class ProgramReader {
 
   private readonly state: MachineState = freshState();
   private flow = 1;
+  private mmPerE = 1;
+  /** The line at which filament began to be counted by volume. */
+  private byVolume: number | null = null;
   private speed = feedMmMinToMmS(this.state.feedMmMin);
   /** Filament drawn back and not yet restored by tool, so that restoring is told from printing. */
   private readonly drawnBackMm = new Float64Array(MOST_TOOLS);
@@ -182,6 +185,7 @@ export class ProgramReader {
       damagedLines: this.damagedLines,
       assumedE: this.assumedE,
       retractionUnsaid: this.retractionUnsaid,
+      byVolume: this.byVolume,
       endState: this.state,
     };
   }
@@ -268,6 +272,7 @@ export class ProgramReader {
     command.act?.(this.state, words, this.tell, this.reading);
     if (this.told === toldBefore) this.sayings.see(line, command.code, this.moves.count);
     if (letter === "M" && (code === 82 || code === 83)) this.relativeByM83 = code === 83;
+    else if (letter === "M" && code === 200) this.takeVolume(line);
     else if (letter === "G" && code === 90 && this.relativeByM83 && wasRelativeE) this.ask(line);
     if (command.moves === "home") {
       this.tracker.travel(line.startByte, line.number);
@@ -303,8 +308,15 @@ export class ProgramReader {
     question.release((line) => this.take(line));
   }
 
+  private takeVolume(line: Line): void {
+    this.takeFactors();
+    if (this.state.volumeDiameterMm.some((diameterMm) => diameterMm > 0)) this.byVolume ??= line.number;
+    else if (!this.tracker.started) this.byVolume = null;
+  }
+
   private takeFactors(): void {
     this.flow = flowShare(this.state);
+    this.mmPerE = mmPerE(this.state);
     this.speed = feedMmMinToMmS(this.state.feedMmMin) * (this.state.speedPercent / 100);
   }
 
@@ -337,7 +349,9 @@ export class ProgramReader {
     const fromE = this.state.e;
     const feedBefore = this.state.feedMmMin;
     const kind = this.go(x, y, z, e, f, line.startByte, line.number);
-    if (this.observer !== null) this.observer.move(line, kind, this.state.e - fromE, feedBefore, this.state);
+    if (this.observer !== null) {
+      this.observer.move(line, kind, (this.state.e - fromE) * this.mmPerE, feedBefore, this.state);
+    }
   }
 
   /** Goes straight to where the words say (NaN for those that are not there); gives the kind of move it was. */
@@ -368,7 +382,7 @@ export class ProgramReader {
       state.feedMmMin = feed * unitMm;
       this.speed = feedMmMinToMmS(state.feedMmMin) * (state.speedPercent / 100);
     }
-    const fed = e - fromE;
+    const fed = (e - fromE) * this.mmPerE;
     if (x !== fromX || y !== fromY || z !== fromZ) {
       state.x = x;
       state.y = y;
@@ -425,7 +439,7 @@ export class ProgramReader {
     const arc = Number.isNaN(radius)
       ? arcFromCentre(start[u], start[v], end[u], end[v], centre[u], centre[v], clockwise)
       : arcFromRadius(start[u], start[v], end[u], end[v], radius, clockwise);
-    const fed = state.e - fromE;
+    const fed = (state.e - fromE) * this.mmPerE;
     const wanted = arc ? arcSegments(arc) : 1;
     const segments = this.arcMoves + wanted > MOST_ARC_MOVES ? Math.min(2, wanted) : wanted;
     this.arcMoves += segments;

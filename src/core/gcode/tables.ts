@@ -57,6 +57,8 @@ export interface ProgramTables {
   assumedE: AssumedE | null;
   /** It draws back by the firmware's own command without ever saying how far. */
   retractionUnsaid: boolean;
+  /** Line (from 0) at which its filament begins to be counted by volume (M200); null where it is counted by length. */
+  byVolume: number | null;
   /** What the machine holds when the program has ended. */
   endState: MachineState;
 }

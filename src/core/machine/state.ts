@@ -1,4 +1,5 @@
 /** The state of a machine as far as commands make it: one plain value, followed by reading, talk, simulator and checks alike. */
+import { filamentAreaMm2 } from "../material/bead";
 import { EventKind } from "./event-kind";
 
 /** Tools and fans counted from 0 up to here are followed; a larger index is a slip, and remembered nowhere. */
@@ -53,6 +54,8 @@ export interface MachineState {
   speedPercent: number;
   /** By tool. */
   flowPercent: number[];
+  /** Thickness of the filament by which its volume is counted (M200), mm, by tool; 0 where its length is. */
+  volumeDiameterMm: number[];
   printAccelerationMmS2: number;
   travelAccelerationMmS2: number;
   retractAccelerationMmS2: number;
@@ -109,6 +112,7 @@ export function freshState(): MachineState {
     fanDuty: [],
     speedPercent: 100,
     flowPercent: [],
+    volumeDiameterMm: [],
     printAccelerationMmS2: NaN,
     travelAccelerationMmS2: NaN,
     retractAccelerationMmS2: NaN,
@@ -222,6 +226,17 @@ export function isHomed(state: MachineState): boolean {
 export function flowShare(state: MachineState): number {
   const percent = state.flowPercent[state.tool];
   return percent > 0 ? percent / 100 : 1;
+}
+
+/** Filament of the tool in use in one of its program's units, mm: 1, but where it is counted by volume 1 mm³ of it. */
+export function mmPerE(state: Readonly<MachineState>): number {
+  const diameterMm = state.volumeDiameterMm[state.tool];
+  return diameterMm > 0 ? 1 / filamentAreaMm2(diameterMm) : 1;
+}
+
+/** Counts the filament of a tool by its volume from here on; by its length for a thickness of 0. */
+export function countByVolume(state: MachineState, tool: number, diameterMm: number): void {
+  setAt(state.volumeDiameterMm, tool, diameterMm);
 }
 
 /** A state out of its JSON; figures that were told to nobody come back as NaN, and what an older form lacks is untold. */

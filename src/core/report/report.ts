@@ -19,7 +19,7 @@ export type { Bounds, LayerReport } from "./layer-sums";
 /** A report keeps so many changes of settings; a program can have millions. */
 export const MOST_CHANGES = 5000;
 /** Goes up whenever a report says more than before: an older one is made anew. */
-export const REPORT_VERSION = 6;
+export const REPORT_VERSION = 7;
 
 export interface ProgramReport {
   version: number;
@@ -53,6 +53,8 @@ export interface ProgramReport {
   assumedE: AssumedE | null;
   /** It draws back by the firmware (G10) and never says how far. */
   retractionUnsaid: boolean;
+  /** Line (from 1) from which on filament is counted by volume (M200); null where it is counted by length. */
+  byVolume: number | null;
   /** How it draws back: by its own moves, by the firmware, or not at all. */
   retraction: "moves" | "firmware" | "none";
   /** Lines put in by an earlier plan. */
@@ -138,6 +140,7 @@ export function reportOf(
       changeCount: inside.length,
       assumedE: tables.assumedE,
       retractionUnsaid: tables.retractionUnsaid,
+      byVolume: tables.byVolume === null ? null : tables.byVolume + 1,
       retraction: retractionOf(tables),
       cuchara: tables.cucharaLines.map(({ line, startByte, endByte, text }) => ({ line, startByte, endByte, text })),
       unknown: tables.unknown.sort((a, b) => b.count - a.count).slice(0, 20),

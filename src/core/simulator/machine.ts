@@ -8,7 +8,7 @@ import { countedAfterHomingMm } from "../machine/homing";
 import { followStraight } from "../machine/motion";
 import { obey } from "../machine/obey";
 import { Reading, readingOf } from "../machine/reading";
-import { flowShare, freshState, MachineState } from "../machine/state";
+import { flowShare, freshState, MachineState, mmPerE } from "../machine/state";
 import { TalkLine } from "../gcode/talk-line";
 import { COLDEST_FEED_C } from "../material/materials";
 import { bedCentre, bedDepthMm, Printer } from "../shelf/printer";
@@ -249,7 +249,7 @@ export class SimulatedPrinter implements ProtocolHost {
     const dx = state.x - from.x;
     const dy = state.y - from.y;
     const dz = state.z - from.z;
-    let de = state.e - from.e;
+    let de = (state.e - from.e) * mmPerE(state);
     const nozzleC = this.nozzles[this.tool].trueC;
     if (de !== 0 && nozzleC < COLDEST_FEED_C) {
       this.say(`echo:too cold to feed: nozzle ${nozzleC.toFixed(0)} C, needs ${COLDEST_FEED_C} C`);

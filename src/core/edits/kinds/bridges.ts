@@ -77,6 +77,7 @@ const MOST_BEFORE = 20;
 
 export const bridges: EditKind<BridgesEdit> = {
   label: "bridges",
+  writesFilament: true,
   tellsHeats: true,
   schema,
   asks(edit, context) {

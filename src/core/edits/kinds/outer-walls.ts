@@ -57,6 +57,7 @@ const ALIKE = 0.1;
 
 export const outerWalls: EditKind<OuterWallsEdit> = {
   label: "outer walls",
+  writesFilament: true,
   schema,
   asks(edit, context) {
     const tables = context.file.tables();

@@ -63,6 +63,7 @@ const NOBODY_KNOWS = -1;
 
 export const pause: EditKind<PauseEdit> = {
   label: "pause",
+  writesFilament: true,
   tellsHeats: true,
   stops: true,
   schema,

@@ -42,6 +42,7 @@ const heaters: ReadonlySet<EventKind> = new Set([EventKind.nozzleTemperature, Ev
 
 export const startEnd: EditKind<StartEndEdit> = {
   label: "start and end lines",
+  writesFilament: true,
   tellsHeats: true,
   schema,
   asks(edit) {

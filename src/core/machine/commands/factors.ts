@@ -1,9 +1,20 @@
 import { Command } from "../command";
 import { EventKind } from "../event-kind";
+import { countByVolume } from "../state";
 import { toolOf } from "./heat";
 
 /** Factors over everything the program says. 100 % is what they are defined by. Common practice, no source. */
 export const factors: Command[] = [
+  {
+    code: "M200",
+    does: "Counts filament by its volume",
+    words: { D: "thickness of the filament, mm; 0 to count by length again", T: "tool" },
+    example: "M200 D0",
+    act(state, words) {
+      const diameterMm = words.value("D");
+      if (diameterMm >= 0) countByVolume(state, toolOf(state, words), diameterMm * state.unitMm);
+    },
+  },
   {
     code: "M220",
     does: "Feed factor",

@@ -3,6 +3,7 @@
  * is the file's own bytes; between two layers stands what puts everything as that file counts on it. The end lines are those of the file
  * that lays last, in the state it left: its lifts are meant from the top of the print, its filament is counted on.
  */
+import { follow } from "../gcode/follow";
 import type { LineWords } from "../gcode/line-words";
 import type { LineObserver, ProgramTables } from "../gcode/read";
 import type { Line } from "../gcode/scan";
@@ -14,9 +15,10 @@ import { limitsFor } from "../motion/limits";
 import { refuse, Result, succeed } from "../result";
 import { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
+import { asCounted } from "./as-counted";
 import type { SeenFile } from "./edit";
 import { sayFanDuty } from "./fan-lines";
-import { MovesMade, movesMadeIn, sayMovesMade } from "./moves-made";
+import { MovesMade, movesMadeIn } from "./moves-made";
 import { drawnBehind, Standing, standingOf } from "./relay";
 
 /** One of the two files. */
@@ -114,8 +116,9 @@ function cannotMerge(file: SeenFile, tool: number): string | null {
 }
 
 interface Prepared extends MergedFile {
-  /** What stands where each layer opens. */
+  /** What stands where each layer opens, and behind the last line that lays anything. */
   openings: Opening[];
+  closing: Opening | null;
   /** Heat its tool lays a layer at, °C. */
   heatC(layer: number): number;
   /** The byte behind the last line that lays anything, and where a line opens from which so many seconds of the layer are left. */
@@ -134,12 +137,13 @@ interface Opening {
 /** Notes what the machine holds where each layer opens. */
 class OpeningKeeper implements LineObserver {
   readonly openings: Opening[] = [];
-  lastByte = 0;
+  closing: Opening | null = null;
   private now: Opening | null = null;
   private ways = movesMadeIn(freshState());
 
   constructor(
     private readonly layers: readonly { insertLine: number }[],
+    private readonly lastLayingLine: number,
     private readonly fanPerTool: boolean,
   ) {}
 
@@ -167,17 +171,18 @@ class OpeningKeeper implements LineObserver {
   private pass(line: Line): void {
     const layer = this.layers[this.openings.length];
     if (layer && line.number >= layer.insertLine - 1 && this.now) this.openings.push(this.now);
+    if (line.number > this.lastLayingLine) this.closing ??= this.now;
   }
 }
 
 function prepared(one: MergedFile, printer: Printer): Prepared {
   const { file } = one;
   const { layers } = file.report;
-  const keeper = new OpeningKeeper(layers, readingOf(printer).fanPerTool);
+  const last = file.lastLayingLine();
+  const keeper = new OpeningKeeper(layers, last, readingOf(printer).fanPerTool);
   file.follow(keeper);
   const tables = file.tables();
   const seconds = moveSeconds(tables.moves, tables.events, limitsFor(printer));
-  const last = file.lastLayingLine();
   let endByte = file.report.bytes;
   const startOf = new Float64Array(file.report.lines + 1);
   file.walk(
@@ -190,6 +195,7 @@ function prepared(one: MergedFile, printer: Printer): Prepared {
   return {
     ...one,
     openings: keeper.openings,
+    closing: keeper.closing,
     endByte,
     heatC: (layer) =>
       keeper.openings[layer]?.nozzleC || keeper.openings.findLast(({ nozzleC }) => nozzleC > 0)?.nozzleC || 0,
@@ -231,17 +237,17 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, request: MergeReque
     // Counted in front of both tools, so that whoever reads the print finds its layers whole.
     yield say([`; layer ${layer + 1} of ${count}`]);
     for (const [turn, one] of order.entries()) {
+      let between: string[] = [];
       if (one !== current || isFirstOfAll) {
-        if (one !== current) yield say(change(current, one, layer, wasIn.has(one), printer, request));
-        else if (one.tool !== one.openings[0].at.tool) yield say(ownTool(one));
+        if (one !== current) between = change(current, one, layer, wasIn.has(one), printer, request);
+        else if (one.tool !== one.openings[0].at.tool) between = ownTool(one);
         current = one;
       }
       // Where it only goes on, nothing stands in between.
-      if (!isFirstOfAll && !(last.one === one && last.layer === layer - 1)) {
-        const other = one === a ? b : a;
-        const now = other.openings[Math.min(layer, other.openings.length - 1)].ways;
-        yield say([...goOn(one, layer, printer), ...sayMovesMade(one.openings[layer].ways, now, printer, one.tool)]);
+      if (last.one && !(last.one === one && last.layer === layer - 1)) {
+        between = [...between, ...goOn(one, layer, stateBehind(last.one, last.layer, between, printer), printer)];
       }
+      if (between.length > 0) yield say(between);
       last = { one, layer };
       isFirstOfAll = false;
       wasIn.add(one);
@@ -326,23 +332,50 @@ function change(
   ];
 }
 
+/** What the machine holds behind a layer of a file and some lines. */
+function stateBehind(one: Prepared, layer: number, lines: readonly string[], printer: Printer): MachineState {
+  const state = stateAt(one.openings[layer + 1] ?? one.closing ?? one.openings[layer], one, printer);
+  for (const line of lines) follow(state, line, readingOf(printer));
+  return state;
+}
+
 /** Puts everything as a file counts on it where a layer of it opens. */
-function goOn({ openings, file, tool }: Prepared, layer: number, printer: Printer): string[] {
-  const { at, fanDuty } = openings[layer];
-  const { fanPerTool } = readingOf(printer);
-  const unit = (mm: number, decimals = 3) => plainNumber(mm / at.unitMm, decimals);
-  const safeMm = file.report.layers[layer].zMm + LIFT_MM;
-  return [
-    at.unitMm === 1 ? "G21" : "G20",
-    "G90",
-    "M83",
-    `G0 Z${unit(Math.max(safeMm, at.z), 4)}`,
-    `G0 X${unit(at.x - at.offsetX)} Y${unit(at.y - at.offsetY)} F${unit(6000, 2)}`,
-    ...(at.z > safeMm ? [] : [`G0 Z${unit(Math.max(at.z, file.report.layers[layer].zMm), 4)}`]),
-    ...sayFanDuty(fanDuty, printer, { index: fanPerTool ? tool : 0, isNamed: fanPerTool }),
-    ...(at.relative ? ["G91"] : []),
-    at.relativeE ? "M83" : "M82",
-    ...(at.relativeE ? [] : [`G92 E${plainNumber(at.e, 5)}`]),
-    `G1 F${unit(at.feedMmMin, 2)}`,
-  ];
+function goOn(one: Prepared, layer: number, now: MachineState, printer: Printer): string[] {
+  const opening = one.openings[layer];
+  const own = stateAt(opening, one, printer);
+  const { zMm } = one.file.report.layers[layer];
+  // Of the other tool and of the bed this file says nothing: they stay as they are.
+  const ofTool = (is: readonly number[], wanted: readonly number[]) =>
+    Object.assign([...is], { [one.tool]: wanted[one.tool] ?? NaN });
+  const wanted: MachineState = {
+    ...own,
+    // The other one may have laid this layer already.
+    z: Math.max(own.z, zMm),
+    bedC: now.bedC,
+    nozzleC: now.nozzleC,
+    fanDuty: readingOf(printer).fanPerTool ? ofTool(now.fanDuty, own.fanDuty) : own.fanDuty,
+    flowPercent: ofTool(now.flowPercent, own.flowPercent),
+    pressureAdvanceS: ofTool(now.pressureAdvanceS, own.pressureAdvanceS),
+    // What is drawn back is the business of the change between the tools.
+    drawnBack: now.drawnBack,
+  };
+  const bringing = { waits: false, overMm: zMm + LIFT_MM };
+  return asCounted({ state: now, drawnMm: 0 }, { state: wanted, drawnMm: 0 }, printer, bringing);
+}
+
+/** What a file counts on at an opening, of the tool that lays it here. */
+function stateAt({ at, fanDuty, nozzleC, ways }: Opening, { tool }: MergedFile, printer: Printer): MachineState {
+  const state = freshState();
+  const { x, y, z, unitMm, relative, relativeE, offsetX, offsetY, offsetZ, feedMmMin } = at;
+  Object.assign(state, { x, y, z, unitMm, relative, relativeE, offsetX, offsetY, offsetZ, feedMmMin, tool });
+  state.e = at.e * unitMm;
+  state.nozzleC[tool] = nozzleC;
+  state.fanDuty[readingOf(printer).fanPerTool ? tool : 0] = fanDuty;
+  state.printAccelerationMmS2 = ways.acceleration;
+  state.jerkMmS.x = ways.jerk;
+  state.junctionDeviationMm = ways.junctionDeviation;
+  state.speedPercent = ways.speedFactor;
+  state.flowPercent[tool] = ways.flowFactor;
+  state.pressureAdvanceS[tool] = ways.pressureAdvance;
+  return state;
 }

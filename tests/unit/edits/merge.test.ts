@@ -113,3 +113,28 @@ test("files whose layers do not agree, or that need the same tool or one that is
   const two = merged("two tools", pieceText(conventions.find(({ tools }) => tools)!), 1);
   expect(mergeFiles([a, two], twoTools, wish)).toMatchObject({ ok: false, field: "with" });
 });
+
+test("a file that names its places anew, or counts in inches, lays where it laid, whatever the other counts in", () => {
+  const plain = usable[0];
+  // Named 10 mm off before anything is laid: what is called X 80 stands at 90.
+  const named = (text: string) => {
+    const at = text.search(/^(G1 )[^\n]*E/m);
+    return `${text.slice(0, at)}G1 X10 Y0 F3000\nG92 X0\n${text.slice(at)}`;
+  };
+  const inches = conventions.find((form) => form.inches && !form.tools && !form.spiral)!;
+  const own: [string, string][] = [
+    [pieceText(plain), named(shifted(pieceText(plain), -40))],
+    [named(pieceText(plain)), shifted(pieceText(plain), -40)],
+    [shifted(pieceText(plain), -40), pieceText(inches)],
+    [pieceText(inches), shifted(pieceText(plain), -40)],
+  ];
+  for (const [a, b] of own) {
+    const all = laidBy(whole(merged("a.gcode", a, 0), merged("b.gcode", b, 1)));
+    for (const [text, tool] of [
+      [a, 0],
+      [b, 1],
+    ] as const) {
+      expect(all.filter((one) => one.tool === tool).map(({ at }) => at)).toEqual(laidBy(text).map(({ at }) => at));
+    }
+  }
+});

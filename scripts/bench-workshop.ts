@@ -37,6 +37,9 @@ function chunksOf(bytes: Uint8Array): Uint8Array[] {
   return chunks;
 }
 
+/** Edits that look at what lies beside and below what is laid. */
+const byGeometry = new Set(["bridges", "outer-walls"]);
+
 async function main(): Promise<void> {
   writeLarge(path, MEGABYTES);
   const lines: number[] = [];
@@ -58,7 +61,7 @@ async function main(): Promise<void> {
     const tables = readChunks(chunks, printer, { expectedBytes: MEGABYTES * 1e6 });
     return reportOf(tables, limitsFor(printer), headOf(printer));
   }, 1);
-  row("opening it (read, report, clearance) ÷ streaming", (opened / streaming).toFixed(2));
+  row("opening it (read, report, clearance) ÷ streaming", (opened / streaming).toFixed(2), "aim ≤ 1.6");
 
   const counts = chunks.map((chunk, i) => ({ startByte: i * CHUNK_BYTES, lineEnds: lineEndsIn(chunk) }));
   const total = counts.reduce((sum, { lineEnds }) => sum + lineEnds, 0);
@@ -128,7 +131,7 @@ async function main(): Promise<void> {
     row(
       `${name}: worked out, and the whole result ÷ streaming`,
       `${(worked / streaming).toFixed(2)} ${((worked + whole) / streaming).toFixed(2)}`,
-      outcome || "aim ≤ 2",
+      outcome || (byGeometry.has((edit as { kind: string }).kind) || "lines" in edit ? "aim ≤ 4" : "aim ≤ 2.5"),
     );
   }
   const before = process.memoryUsage().arrayBuffers;

@@ -18,14 +18,18 @@ import { Problem } from "../common/problem";
 
 export function FileSide({ page }: { page: FilePageState }) {
   const printers = usePrinters().data ?? [];
+  const isOffered = canMerge(page, printers);
+  // On a printer of one tool it is only said what it takes.
+  const canHere = (page.printer?.tools ?? 1) > 1;
   return (
     <div className="side">
       <FileCard page={page} />
       <Acts page={page} />
       {page.view === "edits" && <EditSets page={page} />}
-      {canMerge(page, printers) && <MergeCard page={page} />}
+      {isOffered && canHere && <MergeCard page={page} />}
       <TakenOut page={page} />
       <Checks page={page} />
+      {isOffered && !canHere && <MergeCard page={page} />}
     </div>
   );
 }

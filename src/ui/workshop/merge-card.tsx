@@ -48,45 +48,47 @@ export function MergeCard({ page }: { page: FilePageState }) {
           fits.length === 0 &&
           " Open the other one, sliced with the same layers, and it is offered here."}
       </p>
-      <div className="stack" hidden={printer.tools < 2 || fits.length === 0}>
-        <Choice
-          label="The other file"
-          value={chosen}
-          hint="Choose the other file …"
-          options={fits.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(id) => setChosen(Number(id))}
-        />
-        {chosen !== null && (
-          <>
-            <Choice
-              label="Which tool lays which file"
-              value={isSwapped ? 1 : 0}
-              options={[
-                { value: 0, label: "This one on tool 0, the other on 1" },
-                { value: 1, label: "This one on tool 1, the other on 0" },
-              ]}
-              onChange={(which) => setSwapped(which === 1)}
-            />
-            <span className="inline-line">
-              The idle tool waits
-              <NumberField
-                label="How much cooler the idle tool waits"
-                value={idleBelowC}
-                unit="°C"
-                low={0}
-                high={150}
-                decimals={0}
-                width={40}
-                onChange={setIdle}
+      {printer.tools > 1 && fits.length > 0 && (
+        <div className="stack">
+          <Choice
+            label="The other file"
+            value={chosen}
+            hint="Choose the other file …"
+            options={fits.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={(id) => setChosen(Number(id))}
+          />
+          {chosen !== null && (
+            <>
+              <Choice
+                label="Which tool lays which file"
+                value={isSwapped ? 1 : 0}
+                options={[
+                  { value: 0, label: "This one on tool 0, the other on 1" },
+                  { value: 1, label: "This one on tool 1, the other on 0" },
+                ]}
+                onChange={(which) => setSwapped(which === 1)}
               />
-              cooler
-            </span>
-            <Button block loading={busy} onClick={() => void merge()}>
-              Make one print of them
-            </Button>
-          </>
-        )}
-      </div>
+              <span className="inline-line">
+                The idle tool waits
+                <NumberField
+                  label="How much cooler the idle tool waits"
+                  value={idleBelowC}
+                  unit="°C"
+                  low={0}
+                  high={150}
+                  decimals={0}
+                  width={40}
+                  onChange={setIdle}
+                />
+                cooler
+              </span>
+              <Button block loading={busy} onClick={() => void merge()}>
+                Make one print of them
+              </Button>
+            </>
+          )}
+        </div>
+      )}
     </section>
   );
 }

@@ -57,7 +57,6 @@ test.each(examples.map(({ file, lines }) => [`${file}: ${lines.find((line) => !l
     };
     const body = (lines as string[]).map((line) => line.replace(/^(?!const |\/\/)(.*); \/\/ (.+)$/, "check($1, $2);"));
     // The examples are this project's own text.
-    // eslint-disable-next-line @typescript-eslint/no-implied-eval
     new Function(...Object.keys(names), "check", body.join("\n"))(...Object.values(names), check);
     expect(asked).toBeGreaterThan(0);
   },

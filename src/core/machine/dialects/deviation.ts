@@ -1,21 +1,12 @@
 import { succeed } from "../../result";
 import { plainNumber } from "../../units";
-import {
-  advanceByK,
-  commonDialect,
-  Dialect,
-  dutyFan,
-  firmwareRetraction,
-  jerkPerSecond,
-  limitsByAxis,
-  savedValues,
-} from "./dialect";
+import { commonDialect, Dialect, usualCommands } from "./dialect";
 
 export const deviation: Dialect = {
   ...commonDialect,
   label: "Junction deviation",
   explains: "Cornering is set as junction deviation in mm.",
-  takes: new Set([...dutyFan, ...savedValues, ...limitsByAxis, ...jerkPerSecond, ...advanceByK, ...firmwareRetraction]),
+  takes: new Set(usualCommands),
   cornering: "junctionDeviation",
   corneringLine: (deviationMm) => succeed(`M205 J${plainNumber(deviationMm, 4)}`),
 };

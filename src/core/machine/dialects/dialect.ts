@@ -25,6 +25,9 @@ export const namedCommands = [
   "SAVE_CONFIG",
 ];
 
+/** What most of them take. */
+export const usualCommands = [dutyFan, savedValues, limitsByAxis, jerkPerSecond, advanceByK, firmwareRetraction].flat();
+
 export const ownCommands: ReadonlySet<string> = new Set([
   ...[dutyFan, valveFan, savedValues, limitsByAxis, jerkPerSecond, jerkPerMinute].flat(),
   ...[advanceByK, advanceByDrive, firmwareRetraction, namedCommands].flat(),

@@ -1,17 +1,8 @@
-import {
-  advanceByK,
-  commonDialect,
-  Dialect,
-  dutyFan,
-  firmwareRetraction,
-  jerkPerSecond,
-  limitsByAxis,
-  savedValues,
-} from "./dialect";
+import { commonDialect, Dialect, usualCommands } from "./dialect";
 
 export const jerk: Dialect = {
   ...commonDialect,
   label: "Jerk",
   explains: "Cornering is set as jerk in mm/s.",
-  takes: new Set([...dutyFan, ...savedValues, ...limitsByAxis, ...jerkPerSecond, ...advanceByK, ...firmwareRetraction]),
+  takes: new Set(usualCommands),
 };

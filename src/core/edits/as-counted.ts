@@ -3,8 +3,9 @@
  *
  * Law, kept by a property test: whoever obeys them in the one state is in the other.
  */
+import { dialects } from "../machine/dialects";
 import { readingOf } from "../machine/reading";
-import type { MachineState } from "../machine/state";
+import type { MachineState, PerAxis } from "../machine/state";
 import type { Printer } from "../shelf/printer";
 import { plainNumber } from "../units";
 import { sayFanDuty } from "./fan-lines";
@@ -51,6 +52,7 @@ export function asCounted(from: Counted, to: Counted, printer: Printer, { waits,
     ...(isFed ? ["M83", ...drawnLines(from, to)] : []),
     ...fanLines(is, wanted, printer),
     ...wayLines(is, wanted, printer),
+    ...limitLines(is, wanted, printer),
     ...modeLines(wanted),
     ...nameLines(is, wanted, goes ? wanted : is),
     `G1 F${plainNumber(wanted.feedMmMin / wanted.unitMm, 2)}`,
@@ -100,8 +102,11 @@ function drawnLines({ state: is, drawnMm: isMm }: Counted, { state: wanted, draw
 function fanLines(is: Readonly<MachineState>, wanted: Readonly<MachineState>, printer: Printer): string[] {
   const { fanPerTool } = readingOf(printer);
   return Array.from({ length: Math.max(is.fanDuty.length, wanted.fanDuty.length) }, (_, index) => {
-    const [now, then] = [is.fanDuty[index] || 0, wanted.fanDuty[index] || 0];
-    return now === then ? [] : sayFanDuty(then, printer, { index, isNamed: index > 0 || fanPerTool });
+    const [now, then] = [is.fanDuty[index] ?? NaN, wanted.fanDuty[index] ?? NaN];
+    // Off, where it was said: one of which nothing was said may blow since the print before.
+    const isSaid = then >= 0 || now >= 0;
+    const duty = then >= 0 ? then : 0;
+    return !isSaid || now === duty ? [] : sayFanDuty(duty, printer, { index, isNamed: index > 0 || fanPerTool });
   }).flat();
 }
 
@@ -119,6 +124,26 @@ function wayLines(is: Readonly<MachineState>, wanted: Readonly<MachineState>, pr
       (line) => tool === wanted.tool || / T\d/.test(line),
     );
   }).flat();
+}
+
+/** Limits of the axes, and accelerations that no setting is for, where they were said. */
+function limitLines(is: Readonly<MachineState>, wanted: Readonly<MachineState>, printer: Printer): string[] {
+  const { takes, feedsPerMinute } = dialects[printer.dialect];
+  const line = (code: string, words: readonly (readonly [letter: string, is: number, wanted: number])[], per = 1) => {
+    const said = words.filter(([, now, then]) => then > 0 && now !== then);
+    if (said.length === 0 || !takes.has(code)) return [];
+    return [`${code} ${said.map(([letter, , then]) => `${letter}${plainNumber(then * per, 3)}`).join(" ")}`];
+  };
+  const axes = (one: PerAxis, other: PerAxis) =>
+    (["x", "y", "z", "e"] as const).map((axis) => [axis.toUpperCase(), one[axis], other[axis]] as const);
+  return [
+    ...line("M204", [
+      ["T", is.travelAccelerationMmS2, wanted.travelAccelerationMmS2],
+      ["R", is.retractAccelerationMmS2, wanted.retractAccelerationMmS2],
+    ]),
+    ...line("M201", axes(is.axisAccelerationMmS2, wanted.axisAccelerationMmS2)),
+    ...line("M203", axes(is.axisFeedMmS, wanted.axisFeedMmS), feedsPerMinute ? 60 : 1),
+  ];
 }
 
 const unsaid = Object.fromEntries(movesMadeKeys.map((key) => [key, NaN])) as MovesMade;

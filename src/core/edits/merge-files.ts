@@ -245,7 +245,10 @@ function* pieces(a: Prepared, b: Prepared, printer: Printer, request: MergeReque
       }
       // Where it only goes on, nothing stands in between.
       if (last.one && !(last.one === one && last.layer === layer - 1)) {
-        between = [...between, ...goOn(one, layer, stateBehind(last.one, last.layer, between, printer), printer)];
+        const now = stateBehind(last.one, last.layer, between, printer);
+        // The fan of a tool that was in before blows as it did.
+        if (wasIn.has(one) && readingOf(printer).fanPerTool) now.fanDuty[one.tool] = one.openings[layer].fanDuty;
+        between = [...between, ...goOn(one, layer, now, printer)];
       }
       if (between.length > 0) yield say(between);
       last = { one, layer };

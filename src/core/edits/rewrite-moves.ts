@@ -21,6 +21,8 @@ export interface Share {
 
 export const asItIs: Share = { feed: 1, flow: 1 };
 
+const X = 88;
+const Y = 89;
 const E = 69;
 const F = 70;
 const NOTHING_FED_MM = 1e-6;
@@ -68,7 +70,8 @@ export class MoveRewriter implements LineObserver {
    * that is laid without filament goes on at the bead's.
    */
   private travels(line: Line, fedMm: number, { x, y }: Readonly<MachineState>): boolean {
-    if (Math.abs(fedMm) > NOTHING_FED_MM || (x === this.last.x && y === this.last.y)) return false;
+    if (Math.abs(fedMm) > NOTHING_FED_MM || !(line.has(X) || line.has(Y))) return false;
+    if (x === this.last.x && y === this.last.y) return false;
     const isBeadsEnd = this.hasLaid && !line.has(F) && !(line.commandCount > 0 && line.values[0] === 0);
     return !isBeadsEnd;
   }

@@ -1,5 +1,6 @@
 /** The law of what a file counts on: whoever obeys the lines in the one state is in the other. */
 import fc from "fast-check";
+import { editsSchema } from "@/core/edits";
 import { asCounted } from "@/core/edits/as-counted";
 import { follow } from "@/core/gcode/follow";
 import { readingOf } from "@/core/machine/reading";
@@ -7,9 +8,12 @@ import { freshState, MachineState } from "@/core/machine/state";
 import type { Printer } from "@/core/shelf/printer";
 import { ladle } from "../helpers/demo";
 import { twoTools } from "../helpers/edit-samples";
+import { edited, proved } from "../helpers/edits";
 
 const mm = fc.integer({ min: 0, max: 180_000 }).map((n) => n / 1000);
 const said = <T>(value: fc.Arbitrary<T>, otherwise: T) => fc.oneof(value, fc.constant(otherwise));
+
+const perAxis = (one: fc.Arbitrary<number>) => fc.record({ x: one, y: one, z: one, e: one });
 
 /** States as files leave them: whatever was said, in whatever mode. */
 const stateOf = ({ tools }: Printer): fc.Arbitrary<MachineState> =>
@@ -33,6 +37,10 @@ const stateOf = ({ tools }: Printer): fc.Arbitrary<MachineState> =>
       speedPercent: fc.integer({ min: 10, max: 300 }),
       flowPercent: fc.array(fc.integer({ min: 50, max: 150 }), { minLength: tools, maxLength: tools }),
       printAccelerationMmS2: said(fc.integer({ min: 100, max: 9000 }), 1000),
+      travelAccelerationMmS2: said(fc.integer({ min: 100, max: 9000 }), 1500),
+      retractAccelerationMmS2: said(fc.integer({ min: 100, max: 9000 }), 1500),
+      axisAccelerationMmS2: perAxis(fc.integer({ min: 100, max: 9000 })),
+      axisFeedMmS: perAxis(fc.integer({ min: 5, max: 300 })),
       pressureAdvanceS: fc.array(
         fc.integer({ min: 0, max: 100 }).map((n) => n / 1000),
         { minLength: tools, maxLength: tools },
@@ -57,6 +65,7 @@ const countedOn = (state: MachineState) => ({
     state.printAccelerationMmS2,
     state.pressureAdvanceS[state.tool],
   ],
+  limits: [state.travelAccelerationMmS2, state.retractAccelerationMmS2, state.axisAccelerationMmS2, state.axisFeedMmS],
   drawnBack: state.drawnBack,
 });
 
@@ -102,4 +111,28 @@ test("where nothing differs hardly anything is said", () => {
   const state = { ...freshState(), relativeE: true, feedMmMin: 1800 };
   const same = { state, drawnMm: 1 };
   expect(asCounted(same, same, ladle, { waits: true, overMm: 5 })).toEqual(["G90", "M83", "G1 F1800"]);
+});
+
+test("start lines of one's own leave limits and accelerations of travel as the file's own had them", () => {
+  const own = "M201 X3000 Y3000\nM203 X300 Y300\nM204 P1250 T1500 R900";
+  const text = `M104 S210\nM109 S210\nG28\n${own}\nG90\nM83\nG1 X20 Y20 Z0.2 F3000\nG1 X60 E2 F900\nM104 S0\nM84\n`;
+  const edits = editsSchema.parse([{ kind: "start-end", start: true, end: false }]);
+  const { after } = edited(text, edits, { ...ladle, startLines: "G28" });
+  for (const line of own.split("\n")) {
+    for (const word of line.split(" ").slice(1)) {
+      const code = line.slice(0, 4);
+      expect(after.split("\n").some((said) => said.startsWith(code) && said.split(" ").includes(word))).toBe(true);
+    }
+  }
+  expect(proved(text, edits, { ...ladle, startLines: "G28" }).wrong).toEqual([]);
+});
+
+test("a fan that the file has off is said off where nothing was said of it: it may blow since the print before", () => {
+  const text =
+    "M104 S210\nM109 S210\nG28\nG90\nM83\nM107\nG1 X20 Y20 Z0.2 F3000\nG1 X60 E2 F900\nG1 Y60 E2\nM104 S0\nM84\n";
+  const edits = editsSchema.parse([{ kind: "start-end", start: true, end: false }]);
+  const quiet = { ...ladle, startLines: "G28" };
+  const { after } = edited(text, edits, quiet);
+  expect(after.slice(0, after.indexOf("G1 X60"))).toMatch(/^M107/m);
+  expect(proved(text, edits, quiet).wrong).toEqual([]);
 });

@@ -90,6 +90,45 @@ describe("a deck over two posts", () => {
   );
 });
 
+test("the fan over strands goes back before what lies beside the next ones, and a second tool's waits are as much cooler", () => {
+  // A deck over two posts, and the layer above it: a frame round it comes first.
+  const posts: [number, number][] = [
+    [80, 88],
+    [118, 126],
+  ];
+  const text = lines(
+    10,
+    (layer) => (layer > 8 ? [[80, 126]] : posts),
+    (layer) => layer <= 8,
+    () => 0,
+    true,
+  )
+    .replace("; layer 10\n", "; layer 10\nG0 X82 Y92 Z2 F6000\nG1 X84 Y92 E0.07 F1500\n")
+    .replace("M83\n", "M83\nM106 S100\n");
+  const ways = [
+    { feedPercent: 60, fan: 100 },
+    { feedPercent: 80, fan: 80 },
+  ];
+  const edits = parsed({ kind: "bridges", cooler: 10, layers: ways });
+  const { after } = edited(text, edits);
+  const beside = after.slice(0, after.indexOf("G1 X84 Y92"));
+  expect(beside.match(/^M10[67].*$/gm)!.at(-1)).toMatch(/^M106 S100\b/);
+  expect(proved(text, edits).wrong).toEqual([]);
+  const tools = text.replace("M83\n", "M83\nT0\n").replace("; layer 9\n", "; layer 9\nM104 S190 T0\nM109 S215 T0\n");
+  expect(proved(tools, edits, twoTools).wrong).toEqual([]);
+});
+
+test("faster travel leaves the first way down as it is", () => {
+  const text = lines(
+    4,
+    () => [[80, 100]],
+    () => false,
+  ).replace("; layer 1\n", "; layer 1\nG1 Z0.2 F900\n");
+  const edits = parsed({ kind: "scale-speed", percent: 200, lines: ["travel"] });
+  expect(edited(text, edits).after).toContain("G1 Z0.2 F900\n");
+  expect(proved(text, edits).wrong).toEqual([]);
+});
+
 test("fills that crossed and do not any more are said; where they still cross nothing is", () => {
   const box = lines(
     12,

@@ -100,6 +100,8 @@ export const bridges: EditKind<BridgesEdit> = {
         }
         if (layer < 0) return true;
         const heat = slotOf(EventKind.nozzleTemperature, tool);
+        // What is waited for is as much less as it is told.
+        if (edit.cooler > 0) bead.open |= bitOf.waits;
         for (let other = 0; other < MOST_TOOLS; other++) {
           const slot = slotOf(EventKind.nozzleTemperature, other);
           // Tools that wait are told as much less, or as they were, by where the file tells them.
@@ -368,11 +370,14 @@ class FanOverAir implements LineObserver {
     // The fan that blows on what is laid.
     this.fan = readingOf(this.printer).fanPerTool ? state.tool : 0;
     this.ownDuty = state.fanDuty[this.fan] ?? 0;
-    if (this.running >= 0 && (!ends || line.number > ends.last)) {
-      this.say((this.ownDuty * 100) / 255, line, "back to its own");
+    const isOver = this.running >= 0 && line.number > this.ends.get(this.running)!.last;
+    // Where the next run begins right behind the last one, nothing is said in between.
+    const isNext = ends !== undefined && line.number >= ends.first && line.number <= ends.last;
+    if (isOver) {
+      if (!isNext) this.say((this.ownDuty * 100) / 255, line, "back to its own");
       this.running = -1;
     }
-    if (ends && this.running !== layer && line.number >= ends.first && line.number <= ends.last) {
+    if (isNext && this.running !== layer) {
       this.say(this.ways[ends.level - 1].fan!, line, "over air");
       this.running = layer;
     }

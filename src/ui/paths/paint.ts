@@ -12,7 +12,8 @@ export interface Projection {
 }
 
 const MARGIN_PX = 14;
-/** A frame has 16 ms; so much of it is painted in. */
+/** What answers a key is painted at once, as long as nobody waits for anything else; a frame has 16 ms, and so much of those behind it is used. */
+export const FIRST_MS = 30;
 const BUDGET_MS = 6;
 const MOVES_AT_ONCE = 4000;
 /** Places nearer to one another cannot be told apart. */
@@ -120,7 +121,7 @@ export class Painter {
 
   constructor(private readonly context: CanvasRenderingContext2D) {}
 
-  /** @param brushAt the brush of a move, and the move up to which it holds; ranges are painted in their order */
+  /** @param brushAt the brush of a move, and the move up to which it holds; ranges are painted in their order @param firstMs so long it paints at once */
   paint(
     view: SheetView,
     side: Side,
@@ -128,13 +129,14 @@ export class Painter {
     brushAt: Brush | ((move: number) => Brush & { until: number }),
     range: { from: number; to: number },
     isWanted: ((move: number) => boolean) | null = null,
+    firstMs = BUDGET_MS,
   ): void {
     this.stop();
     const { context } = this;
     context.lineCap = "round";
     context.lineJoin = "round";
-    const go = (from: number) => {
-      const until = performance.now() + BUDGET_MS;
+    const go = (from: number, budgetMs: number) => {
+      const until = performance.now() + budgetMs;
       let at = from;
       while (at < range.to && performance.now() < until) {
         const brush = typeof brushAt === "function" ? brushAt(at) : { ...brushAt, until: range.to };
@@ -144,9 +146,9 @@ export class Painter {
         at = paintSome(context, view, side, projection, part, until, isWanted);
       }
       this.at = at;
-      if (at < range.to) this.frame = requestAnimationFrame(() => go(at));
+      if (at < range.to) this.frame = requestAnimationFrame(() => go(at, BUDGET_MS));
     };
-    go(range.from);
+    go(range.from, firstMs);
   }
 
   stop(): void {

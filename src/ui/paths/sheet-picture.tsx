@@ -5,7 +5,7 @@ import type { SheetView } from "@/workers/sheet-messages";
 import { cleanCanvas } from "../common/canvas";
 import { useScheme } from "../frame/scheme";
 import { palettes } from "../theme/tokens";
-import { Brush, layerOfMove, moveAt, Painter, Projection, projectionOf, shadesOf, Side } from "./paint";
+import { Brush, FIRST_MS, layerOfMove, moveAt, Painter, Projection, projectionOf, shadesOf, Side } from "./paint";
 import type { Play } from "./play";
 import styles from "./sheet-page.module.css";
 
@@ -49,7 +49,7 @@ export function SheetPicture({ view, side, heightPx, lit, play, onLit }: Props) 
       side === "above"
         ? shadesOf(view, palette.lineStrong, palette.primary, beadPx)
         : { colour: palette.primary, widthPx: beadPx };
-    painter.paint(view, side, projection, brush, { from: 0, to: view.laid.moves.count });
+    painter.paint(view, side, projection, brush, { from: 0, to: view.laid.moves.count }, null, FIRST_MS);
     return () => painter.stop();
   }, [view, side, projection, widthPx, heightPx, palette, beadPx]);
 

@@ -1,6 +1,7 @@
 /** All edits. A new one is one file and one line here. */
 import { z } from "zod";
 import { Finding } from "../findings/finding";
+import { MOST_CHANGED_BYTES } from "../gcode/bounds";
 import { refuse, Result, succeed } from "../result";
 import { settingKeys } from "../settings";
 import { Printer } from "../shelf/printer";
@@ -17,8 +18,8 @@ import { pause, PauseEdit } from "./kinds/pause";
 import { scaleFlow, ScaleFlowEdit } from "./kinds/scale-flow";
 import { scaleSpeed, ScaleSpeedEdit } from "./kinds/scale-speed";
 import { compose } from "./splices/compose";
-import { filtered } from "./splices/gather";
-import { noSplices, SpliceCursor, SpliceSet } from "./splices/packed";
+import { filtered, TOO_MUCH } from "./splices/gather";
+import { noSplices, packedBytes, SpliceCursor, SpliceSet } from "./splices/packed";
 import { startEnd, StartEndEdit } from "./kinds/start-end";
 import { tools, ToolsEdit } from "./kinds/tools";
 import { waits, WaitsEdit } from "./kinds/waits";
@@ -174,6 +175,7 @@ export function applyEdits(
     const outcome = kind.apply(edit, { file: seen, printer, name });
     if (!outcome.ok) return { ...outcome, field: `${index}.${outcome.field ?? ""}` };
     const set = withoutSkipped(outcome.value.splices, edit);
+    if (packedBytes(splices) + packedBytes(set) > MOST_CHANGED_BYTES) return refuse(TOO_MUCH, `${index}.`);
     splices = compose(splices, set);
     for (const finding of outcome.value.findings) findings.push(finding);
     // What was left alone commands what it did: then the plan of it does not hold everywhere.

@@ -99,7 +99,6 @@ export class LineSplices {
     findings: readonly Finding[],
     { nothing, mustAll = false, planned }: { nothing?: Finding; mustAll?: boolean } & Pick<EditOutcome, "planned"> = {},
   ): Result<EditOutcome> {
-    if (this.gathered.isTooMuch) return refuse("More would change than this program can keep of one file.");
     if (this.firstNumbered >= 0) {
       return refuse(
         `Line ${this.firstNumbered + 1} carries a checksum, which would not fit it any more: have the file written without line numbers.`,

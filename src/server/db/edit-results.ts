@@ -3,6 +3,7 @@
  * any more is thrown away, but for the one before, which somebody may be reading.
  */
 import { quickDatabase } from "./connection";
+import { needRoom } from "./room";
 import { beginResult, KeptBlock, writeBlocks } from "./edit-blocks";
 
 /** Blocks written or thrown away in one slice: some milliseconds. */
@@ -11,6 +12,7 @@ const SLICE = 16;
 /** Keeps what a file's edits come to, letting others have their turns; its id, null where nothing changes. */
 export async function keepResult(fileId: number, blocks: readonly KeptBlock[]): Promise<number | null> {
   if (blocks.length === 0) return null;
+  needRoom(blocks.reduce((sum, { bytes }) => sum + bytes.length, 0));
   const connection = quickDatabase();
   const id = beginResult(connection, fileId);
   for (let at = 0; at < blocks.length; at += SLICE) {

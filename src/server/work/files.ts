@@ -72,8 +72,8 @@ const answerHoldsFor = (file: { printerId: number | null }, version: number) =>
   `${ANSWER_VERSION} ${version} ${JSON.stringify(printerFor(file))} ${reportStart(printerFor(file))}`;
 
 /** The newest request a file's edits were changed by; an older one that takes longer does not overwrite it. */
-const shared = globalThis as { cucharaEditTurns?: Map<number, number> };
-const turns = () => (shared.cucharaEditTurns ??= new Map());
+const shared = globalThis as { cucharaEditTurns?: { newest: Map<number, number>; last: number } };
+const turns = () => (shared.cucharaEditTurns ??= { newest: new Map<number, number>(), last: 0 });
 
 /**
  * Lays a stack of edits over a file; refused with field and reason if one cannot be done, and then nothing is changed. `seen` is the
@@ -81,13 +81,13 @@ const turns = () => (shared.cucharaEditTurns ??= new Map());
  */
 export async function changeEdits(file: StoredFile, edits: Edit[], signal: AbortSignal, seen?: number) {
   refuseStale("file", { ...file, edits: JSON.parse(file.edits) as unknown } as { version: number }, seen);
-  const turn = (turns().get(file.id) ?? 0) + 1;
-  turns().set(file.id, turn);
+  const turn = ++turns().last;
+  turns().newest.set(file.id, turn);
   const { applied, blocks } = await apply(await editInput(file, edits, signal), signal);
   if (!applied.ok) throw new Refused("invalid", applied.message, { field: applied.field });
   const answer = applied.value;
   const refuseOvertaken = () => {
-    if (turns().get(file.id) === turn) return;
+    if (turns().newest.get(file.id) === turn) return;
     throw new Refused("conflict", "A newer change of these edits came in meanwhile, so this one was not stored.", {
       current: files.get(file.id),
     });
@@ -95,7 +95,7 @@ export async function changeEdits(file: StoredFile, edits: Edit[], signal: Abort
   refuseOvertaken();
   const resultId = await keepResult(file.id, blocks);
   refuseOvertaken();
-  turns().delete(file.id);
+  turns().newest.delete(file.id);
   const version = files.writeEdits(file.id, JSON.stringify(edits), resultId, seen);
   if (version === null) throw missing(`There is no file ${file.id}.`);
   void throwEarlierAway(file.id);

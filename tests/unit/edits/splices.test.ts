@@ -50,6 +50,12 @@ describe("a splice set", () => {
     expect(spliceSet([at(3, 5, "x"), at(3, 5, "y")])).toMatchObject({ ok: false, message: /twice/ });
   });
 
+  test("that would take more than may be kept is refused, and no more of it is held than that", () => {
+    const gatherer = new SpliceGatherer(true, 100_000);
+    for (let i = 0; i < 50_000; i++) gatherer.add(at(i, 0, "M117 anything\n"));
+    expect(gatherer.finish()).toMatchObject({ ok: false, message: /More would change/ });
+  });
+
   test("made for one program refuses a shorter one", () => {
     expect(() => applySplices(bytesOf("G28\n"), setOf([at(50, 3, "M104 S215\n")]))).toThrow("another program");
     expect(() => applySplices(bytesOf("G28\n"), setOf([at(2, 3, "")]))).toThrow("another program");

@@ -67,6 +67,36 @@ test("a window is what stands there, wherever chunks end and whatever was change
   );
 });
 
+test("a window of two changes on top of one another, the first within lines, is what stands there, too", () => {
+  /** Some bytes within lines replaced, as plans do. */
+  const within = fc.uniqueArray(fc.integer({ min: 0, max: 399 }), { maxLength: 40 }).map((lines) =>
+    setOf(
+      lines.map((line) => ({
+        ...{ atByte: starts[line] + 3, removeBytes: 2, removeLines: 0, insert: "Z9", line, by: "plan" },
+      })),
+    ),
+  );
+  fc.assert(
+    fc.property(within, fc.integer({ min: 2, max: 5 }), fc.integer({ min: 11, max: 300 }), (first, every, size) => {
+      // Nothing has changed its length: every so many lines one is replaced as a whole.
+      const whole = Array.from({ length: Math.floor(400 / every) }, (_, i) => i * every).map((line) => ({
+        ...{ atByte: starts[line], removeBytes: starts[line + 1] - starts[line], removeLines: 1, line, by: "test" },
+        insert: `G1 Y${line}\nM400\n`,
+      }));
+      const set = compose(first, setOf(whole));
+      const all = textOf(applySplices(bytes, set)).split("\n").slice(0, -1);
+      const chunks = stored(size);
+      for (const from of [5, 90, 211, 340, 399]) {
+        const { startByte, firstLine } = windowStart(chunks, set, from);
+        const rest = chunks.filter((chunk) => chunk.startByte >= startByte).map((chunk) => chunk.bytes);
+        const lines = linesOf(splicedChunks(rest, set, startByte), from - firstLine, 6);
+        expect(lines).toEqual(all.slice(from, from + 6));
+      }
+    }),
+    { numRuns: 300 },
+  );
+});
+
 test("what was changed within a window stands beside what it was", () => {
   const splices: Splice[] = [
     { atByte: starts[3], removeBytes: starts[4] - starts[3], removeLines: 1, insert: "G1 Y3\n", line: 3, by: "test" },

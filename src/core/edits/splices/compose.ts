@@ -24,7 +24,8 @@ class Composer {
   private piece: Piece | null = null;
   /** How much of `piece` was passed. */
   private passed = 0;
-  private readonly made = new SpliceGatherer();
+  // Both are bounded, and so is what they come to.
+  private readonly made = new SpliceGatherer(false, Infinity);
   /** Offset of the original that was come to. */
   private at = 0;
   /** Lines by which `first` has made the program longer up to here. */
@@ -77,8 +78,8 @@ class Composer {
         const atByte = piece.from + this.passed;
         if (takenOutBy) {
           const line = Math.max(0, takenOutBy.line - this.longerBy);
-          // Bytes that lie apart in the original are one line all the same.
-          const removeLines = left === bytes ? takenOutBy.removeLines : 0;
+          // Bytes that lie apart in the original are one line all the same: it ends with the last of them.
+          const removeLines = left === taken ? takenOutBy.removeLines : 0;
           this.add(takenOutBy, { atByte, removeBytes: taken, removeLines, insert: NOTHING, line });
         }
         this.at = atByte + taken;

@@ -7,6 +7,10 @@ import { ByteSplice, Splice } from "./splice";
 /** So many wait for others that belong before them: edits go along with the file and look back a few lines. */
 const WAITING = 4096;
 
+/** What the figures of a splice take beside its text, mostly. */
+const USUAL_FIGURES_BYTES = 8;
+export const TOO_MUCH = "More would change than this program can keep of one file: take fewer lines, or fewer layers.";
+
 type SplicePlace = Pick<AnySplice, "atByte" | "removeBytes">;
 
 /** At one place insertions before removals. */
@@ -59,12 +63,22 @@ class Stretch {
 export class SpliceGatherer {
   private readonly stretches: Stretch[] = [];
   count = 0;
+  /** What they take, about. */
+  private bytes = 0;
 
-  /** @param goesAlong those that come are in order, nearly all of them; their bytes need not last */
-  constructor(readonly goesAlong = false) {}
+  /**
+   * @param goesAlong those that come are in order, nearly all of them; their bytes need not last
+   * @param mostBytes what comes beyond is not taken, and then the set is refused
+   */
+  constructor(
+    readonly goesAlong = false,
+    private readonly mostBytes = MOST_CHANGED_BYTES,
+  ) {}
 
   add(splice: AnySplice): void {
     this.count++;
+    this.bytes += splice.insert.length + USUAL_FIGURES_BYTES;
+    if (this.bytes > this.mostBytes) return;
     // Of two at one place the one that came first stands first: it lies in the same stretch or in one before it.
     let at = 0;
     while (at < this.stretches.length && !this.stretches[at].takes(splice)) at++;
@@ -72,13 +86,9 @@ export class SpliceGatherer {
     this.stretches[at].add(splice);
   }
 
-  /** Whether they take more than can be kept. */
-  get isTooMuch(): boolean {
-    return this.stretches.reduce((sum, { packer }) => sum + packer.total, 0) > MOST_CHANGED_BYTES;
-  }
-
-  /** The set of all of them; refused with the names of both edits if two of them change the same bytes. */
+  /** The set of all of them; refused if that is more than can be kept, and with the names of both edits if two of them change the same bytes. */
   finish(): Result<SpliceSet> {
+    if (this.bytes > this.mostBytes) return refuse(TOO_MUCH);
     const sets = this.stretches.map((stretch) => stretch.finish());
     const set = sets.length === 1 ? sets[0] : merged(sets);
     const conflict = conflictIn(set);

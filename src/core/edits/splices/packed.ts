@@ -54,8 +54,6 @@ export class SplicePacker {
   private bytes = new Uint8Array(BLOCK_BYTES + FIGURES_BYTES);
   private used = 0;
   private count = 0;
-  /** All bytes that were packed, for who keeps an eye on it. */
-  total = 0;
   private first = { atByte: 0, line: 0 };
   private readonly scratch = new Uint8Array(512);
   private inBlock = 0;
@@ -113,7 +111,6 @@ export class SplicePacker {
     const bytes = this.bytes.slice(0, this.used);
     const { inBlock: count, untilByte, longerBy } = this;
     this.blocks.push({ ...this.first, count, untilByte, longerBy, bytes: () => bytes });
-    this.total += this.used;
     this.used = this.inBlock = this.untilByte = this.longerBy = 0;
   }
 
@@ -274,6 +271,10 @@ export function* splicesIn(set: SpliceSet): Generator<Splice> {
   const cursor = new SpliceCursor(set);
   while (cursor.next()) yield spliceAt(cursor);
 }
+
+/** What a set takes, bytes. */
+export const packedBytes = ({ blocks }: SpliceSet): number =>
+  blocks.reduce((sum, block) => sum + block.bytes().length, 0);
 
 /** Whether two sets hold the same splices. */
 export function sameSplices(one: SpliceSet, other: SpliceSet): boolean {

@@ -11,7 +11,8 @@ export const keptBlock = (block: SpliceBlock): KeptBlock => ({ ...block, bytes: 
 
 /** Begins a result of a file, from any connection; its id. */
 export function beginResult(connection: Database.Database, fileId: number): number {
-  return Number(connection.prepare("INSERT INTO edit_results (file_id) VALUES (?)").run(fileId).lastInsertRowid);
+  const put = connection.prepare("INSERT INTO edit_results (file_id, begun_at) VALUES (?, ?)");
+  return Number(put.run(fileId, new Date().toISOString()).lastInsertRowid);
 }
 
 /** Writes the next blocks of a result, the first with number `from`. */

@@ -22,15 +22,44 @@ export async function keepResult(fileId: number, blocks: readonly KeptBlock[]): 
   return id;
 }
 
-/** Throws away, a slice at a time, results that no file has and that are older than the newest `spared` of theirs. */
-export function* throwResultsAway(spared: number, fileId: number | null = null): Generator<void> {
-  const doomed = quickDatabase()
+/** Results that are being handed out, and to how many. */
+const shared = globalThis as { cucharaHeldResults?: Map<number, number> };
+const held = () => (shared.cucharaHeldResults ??= new Map<number, number>());
+
+/** Keeps a result from being thrown away while it is handed out; gives what lets it go. */
+export function holdResult(resultId: number | null): () => void {
+  if (resultId === null) return () => undefined;
+  held().set(resultId, (held().get(resultId) ?? 0) + 1);
+  let isHeld = true;
+  return () => {
+    if (!isHeld) return;
+    isHeld = false;
+    const left = held().get(resultId)! - 1;
+    if (left > 0) held().set(resultId, left);
+    else held().delete(resultId);
+  };
+}
+
+/** Nobody works on what was begun so long ago, ms. */
+export const LOOSE_MS = 6 * 3_600_000;
+
+/**
+ * Throws away, a slice at a time, results that no file has and nobody is handed: those that are older than the newest `spared` of their file,
+ * and all that were begun before a time (ISO 8601).
+ */
+export function* throwResultsAway(
+  spared: number,
+  { fileId = null, before = "" }: { fileId?: number | null; before?: string } = {},
+): Generator<void> {
+  const loose = quickDatabase()
     .prepare(
       `SELECT r.id FROM edit_results r JOIN files f ON f.id = r.file_id
        WHERE (f.edit_result_id IS NULL OR r.id <> f.edit_result_id) AND (@fileId IS NULL OR f.id = @fileId)
-         AND (SELECT COUNT(*) FROM edit_results n WHERE n.file_id = f.id AND n.id > r.id) >= @spared`,
+         AND (r.begun_at < @before
+           OR (SELECT COUNT(*) FROM edit_results n WHERE n.file_id = f.id AND n.id > r.id) >= @spared)`,
     )
-    .all({ fileId, spared }) as { id: number }[];
+    .all({ fileId, spared, before }) as { id: number }[];
+  const doomed = loose.filter(({ id }) => !held().has(id));
   const part = quickDatabase().prepare(
     "DELETE FROM edit_blocks WHERE result_id = @id AND number IN (SELECT number FROM edit_blocks WHERE result_id = @id LIMIT @slice)",
   );

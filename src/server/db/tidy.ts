@@ -9,7 +9,7 @@
  */
 import { REMOVED_DAYS, throwRecordsAway } from "./bin";
 import { database, quickDatabase } from "./connection";
-import { throwResultsAway } from "./edit-results";
+import { LOOSE_MS, throwResultsAway } from "./edit-results";
 import { dayOf, linkEvents } from "./link-events";
 import { readPreferences } from "./preferences";
 
@@ -38,7 +38,7 @@ export function* tidySlices(nowMs: number): Generator<void, void> {
     yield* thinTemperatures(nowMs - age.untilAgeMs, nowMs - age.fromAgeMs, age.everyMs, touched);
   yield* countAgain(touched);
   yield* throwFilesAway(nowMs);
-  yield* throwResultsAway(2);
+  yield* throwResultsAway(2, { before: new Date(nowMs - LOOSE_MS).toISOString() });
   yield* throwPhotosAway(nowMs);
   yield* throwRecordsAway(new Date(nowMs - REMOVED_DAYS * DAY_MS).toISOString());
   yield* giveRoomBack();

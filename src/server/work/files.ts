@@ -6,7 +6,7 @@ import { splicedChunks } from "@/core/edits/splices/splicer";
 import { database } from "../db/connection";
 import { CHUNK_BYTES, fileChunks, files, StoredFile } from "../db/files";
 import { KeptBlock, splicesOfResult } from "../db/edit-blocks";
-import { keepResult, throwResultsAway } from "../db/edit-results";
+import { holdResult, keepResult, throwResultsAway } from "../db/edit-results";
 import { gathered } from "../db/gathered";
 import { printers } from "../db/printers";
 import { log } from "../log";
@@ -113,7 +113,7 @@ async function apply(input: Awaited<ReturnType<typeof editInput>>, signal: Abort
 /** Throws away what the edits of a file came to earlier, but for the last time. What is left by an end of the program goes later. */
 async function throwEarlierAway(fileId: number): Promise<void> {
   try {
-    for (const _slice of throwResultsAway(2, fileId)) await new Promise((resolve) => setImmediate(resolve));
+    for (const _slice of throwResultsAway(2, { fileId })) await new Promise((resolve) => setImmediate(resolve));
   } catch (error) {
     log().warn({ err: error, fileId }, "what edits came to earlier was not thrown away");
   }
@@ -165,7 +165,7 @@ export const lookInput = ({ id, version, editResultId }: StoredFile, isEdited: b
 /** The edited file as an opened file of its own; its id. */
 export function saveEdited(file: StoredFile, name: string, signal: AbortSignal): Promise<number> {
   const chunks = splicedChunks(fileChunks(database(), file.id), splicesOfResult(database(), file.editResultId));
-  return keepChunks(chunks, name, { printerId: file.printerId }, signal);
+  return keepChunks(chunks, name, { printerId: file.printerId }, signal).finally(holdResult(file.editResultId));
 }
 
 /** A program made here as an opened file; refused if it prints nothing. */

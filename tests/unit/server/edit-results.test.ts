@@ -8,7 +8,7 @@ import { sameSplices, SpliceSet, splicesIn } from "@/core/edits/splices/packed";
 import { Splice } from "@/core/edits/splices/splice";
 import { closeStore, database } from "@/server/db/connection";
 import { keptBlock, splicesOfResult } from "@/server/db/edit-blocks";
-import { keepResult, throwResultsAway } from "@/server/db/edit-results";
+import { holdResult, keepResult, throwResultsAway } from "@/server/db/edit-results";
 import { files } from "@/server/db/files";
 import { migrate } from "@/server/db/migrate";
 
@@ -71,7 +71,7 @@ test("the one before stays for who still reads it, earlier ones go, and one that
     kept.push((await keepResult(id, changeOf(5000).blocks.map(keptBlock)))!);
     files.writeEdits(id, "[]", kept[turn]);
   }
-  for (const _slice of throwResultsAway(2, id)) void _slice;
+  for (const _slice of throwResultsAway(2, { fileId: id })) void _slice;
   expect(results()).toEqual([ofOther, kept[2], kept[3]]);
   expect(blocksOf(kept[0])).toBe(0);
   // The next one is written, and the file does not have it yet.
@@ -83,6 +83,34 @@ test("the one before stays for who still reads it, earlier ones go, and one that
   files.discard(id);
   expect(results()).toEqual([ofOther]);
   expect(blocksOf(next)).toBe(0);
+});
+
+test("what is being handed out stays whatever is changed meanwhile; what is loose for long goes", async () => {
+  const id = opened();
+  const first = (await keepResult(id, changeOf(5000).blocks.map(keptBlock)))!;
+  files.writeEdits(id, "[]", first);
+  const [letGo, letGoToo] = [holdResult(first), holdResult(first)];
+  for (let turn = 0; turn < 3; turn++)
+    files.writeEdits(id, "[]", await keepResult(id, changeOf(9).blocks.map(keptBlock)));
+  const tidy = (before = "") => {
+    for (const _slice of throwResultsAway(2, { before })) void _slice;
+  };
+  tidy();
+  expect(results()).toContain(first);
+  expect(sameSplices(splicesOfResult(database(), first), changeOf(5000))).toBe(true);
+  letGo();
+  letGo();
+  tidy();
+  expect(results()).toContain(first);
+  letGoToo();
+  tidy();
+  expect(results()).not.toContain(first);
+  // Nothing is edited any more: the one before goes when nobody can be reading it.
+  files.writeEdits(id, "[]", null);
+  tidy();
+  expect(results().length).toBeGreaterThan(0);
+  tidy(new Date(Date.now() + 1000).toISOString());
+  expect(results()).toEqual([]);
 });
 
 test("edited files of an earlier version keep their changes, letter by letter", () => {

@@ -1,7 +1,8 @@
 -- What a file's edits come to lies in blocks: however many lines they change, one place is looked at without what stands before it.
 CREATE TABLE edit_results (
   id INTEGER PRIMARY KEY AUTOINCREMENT,
-  file_id INTEGER NOT NULL REFERENCES files (id) ON DELETE CASCADE
+  file_id INTEGER NOT NULL REFERENCES files (id) ON DELETE CASCADE,
+  begun_at TEXT NOT NULL
 );
 
 CREATE INDEX edit_results_of_file ON edit_results (file_id);

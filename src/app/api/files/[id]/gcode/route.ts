@@ -1,6 +1,7 @@
 import { splicedChunks } from "@/core/edits/splices/splicer";
 import { database } from "@/server/db/connection";
 import { splicesOfResult } from "@/server/db/edit-blocks";
+import { holdResult } from "@/server/db/edit-results";
 import { fileChunks } from "@/server/db/files";
 import { fileOf } from "@/server/http/files";
 import { printerFor } from "@/server/work/files";
@@ -12,19 +13,27 @@ export const GET = handle(
   async (request, params) => {
     const file = fileOf(params);
     const { id: fileId, sizeBytes, editResultId: resultId } = file;
+    const letGo = holdResult(resultId);
     // What nobody changed goes back as it came; what was changed here must do no harm.
     if (resultId !== null) {
       const input = { fileId, sizeBytes, printer: printerFor(file), resultId };
-      refuseHarm(await runTask("checkEdited", input, { signal: request.signal }));
+      try {
+        refuseHarm(await runTask("checkEdited", input, { signal: request.signal }));
+      } catch (error) {
+        letGo();
+        throw error;
+      }
     }
     const chunks = splicedChunks(fileChunks(database(), fileId), splicesOfResult(database(), resultId));
     // One piece a pull: the server does other things in between, and a slow reader holds nothing up.
     const body = new ReadableStream<Uint8Array>({
       pull(controller) {
         const next = chunks.next();
-        if (next.done) controller.close();
-        else controller.enqueue(next.value);
+        if (!next.done) return controller.enqueue(next.value);
+        letGo();
+        controller.close();
       },
+      cancel: letGo,
     });
     const name = resultId !== null ? file.name.replace(/(\.\w+)?$/, "-tuned$1") : file.name;
     return new Response(body, { headers: attachment(name) });

@@ -25,6 +25,6 @@ const answer = await fetch(`http://127.0.0.1:${port}/api/devices/code`, {
 if (!answer) giveUp(`No Cuchara answers on port ${port} of this machine. Start it first, or say which port: PORT=4747`);
 const { code, untilMs, error } = await answer.json().catch(() => ({ error: {} }));
 if (!answer.ok) giveUp(error?.message ?? `Port ${port} is used by another program.`);
-console.log(`Code: ${code.slice(0, 3)} ${code.slice(3)}`);
+console.log(`Code: ${code.slice(0, 4)} ${code.slice(4)}`);
 console.log(`Good until ${new Date(untilMs).toLocaleTimeString()}, for one device. It may ${says[may]}.`);
 console.log("Open Cuchara on the device by this machine's address; it asks for the code.");

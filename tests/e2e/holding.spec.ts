@@ -262,7 +262,7 @@ test("a phone in the network is let in by a code, reads and marks, and is kept f
   const bench = await (await browser.newContext()).newPage();
   await bench.goto(`${program.address}/shelf/program`);
   await bench.getByRole("button", { name: "Let a device in" }).click();
-  const code = (await bench.getByText(/^\d{3} \d{3}$/).textContent())!;
+  const code = (await bench.getByText(/^\d{4} \d{4}$/).textContent())!;
   await phone.getByLabel("The code it shows").fill(code);
   await phone.getByLabel("What to call this device").fill("Kitchen phone");
   await phone.getByRole("button", { name: "Let me in" }).click();
@@ -296,7 +296,7 @@ test("a phone in the network is let in by a code, reads and marks, and is kept f
     encoding: "utf8",
     env: { ...process.env, PORT: new URL(program.address).port },
   });
-  const typed = /Code: (\d{3} \d{3})/.exec(stdout)![1];
+  const typed = /Code: (\d{4} \d{4})/.exec(stdout)![1];
   await phone.goto(`${outside}/let-in`);
   await phone.getByLabel("The code it shows").fill(typed);
   await phone.getByLabel("What to call this device").fill("Desk");

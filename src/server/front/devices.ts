@@ -9,52 +9,67 @@ import { Rank, rankOfRight, Right } from "../who";
 
 /** A code is good for so long … */
 export const CODE_LIVES_MS = 5 * 60_000;
-/** … and so many tries. A million codes, five tries: guessing it is as likely as 1 in 200,000. */
+/** … and so many tries a caller, so that nobody spends the tries of another … */
 export const MOST_TRIES = 5;
+/** … and so many of all together: of a hundred million codes, guessing one is as likely as 1 in a million. */
+export const MOST_TRIES_OF_ALL = 100;
+/** How many digits a code has. */
+const CODE_DIGITS = 8;
 
 interface Code {
   text: string;
   /** What the device that knows it may do. */
   may: Right;
   untilMs: number;
-  triesLeft: number;
+  /** Wrong tries by caller. */
+  tries: Map<string, number>;
 }
+
+const NO_TRIES_LEFT = "That was not the code, and this device has no try left. Ask for a new code at the bench.";
 
 // One code per process; route handlers are loaded apart from one another.
 const shared = globalThis as { cucharaCode?: Code | null };
 
-/** A new code of six figures; the one before is void. */
+/** A new code of eight digits; the one before is void. */
 export function showCode(may: Right, nowMs = Date.now()): { code: string; may: Right; untilMs: number } {
   shared.cucharaCode = {
-    text: String(randomInt(1_000_000)).padStart(6, "0"),
+    text: String(randomInt(10 ** CODE_DIGITS)).padStart(CODE_DIGITS, "0"),
     may,
     untilMs: nowMs + CODE_LIVES_MS,
-    triesLeft: MOST_TRIES,
+    tries: new Map(),
   };
   return { code: shared.cucharaCode.text, may, untilMs: shared.cucharaCode.untilMs };
 }
 
-/** Lets a device in that knows the code: gives the token it carries from now on. */
-export function letIn(typed: string, name: string, nowMs = Date.now()): { token: string; device: Device } {
+/**
+ * Lets a device in that knows the code: gives the token it carries from now on.
+ *
+ * @param caller who tries: the address, for whoever has no token yet
+ */
+export function letIn(
+  typed: string,
+  name: string,
+  caller: string,
+  nowMs = Date.now(),
+): { token: string; device: Device } {
   const code = shared.cucharaCode;
-  if (!code || code.untilMs < nowMs || code.triesLeft <= 0) {
+  const spent = code ? [...code.tries.values()].reduce((sum, tries) => sum + tries, 0) : 0;
+  if (!code || code.untilMs < nowMs || spent >= MOST_TRIES_OF_ALL) {
     shared.cucharaCode = null;
     throw new Refused(
       "stranger",
       "No code is good just now. Ask for one at the bench: Shelf, This program, Let a device in; or npm run let-in on its machine.",
-      {
-        field: "code",
-      },
+      { field: "code" },
     );
   }
-  code.triesLeft--;
+  const own = code.tries.get(caller) ?? 0;
+  if (own >= MOST_TRIES) throw new Refused("stranger", NO_TRIES_LEFT, { field: "code" });
   if (typed !== code.text) {
-    const left = code.triesLeft;
+    code.tries.set(caller, own + 1);
+    const left = MOST_TRIES - own - 1;
     throw new Refused(
       "stranger",
-      left > 0
-        ? `That is not the code. ${left} ${left === 1 ? "try is" : "tries are"} left.`
-        : "That was not the code, and it was the last try. Ask for a new one at the bench.",
+      left > 0 ? `That is not the code. ${left} ${left === 1 ? "try is" : "tries are"} left.` : NO_TRIES_LEFT,
       { field: "code" },
     );
   }
@@ -92,5 +107,5 @@ export function callerOf(address: string | undefined, cookies: string | undefine
   const device = deviceOf(tokenIn(cookies));
   return device
     ? { rank: rankOfRight[device.may], caller: `device ${device.id}` }
-    : { rank: "stranger", caller: "stranger" };
+    : { rank: "stranger", caller: `stranger ${address ?? ""}` };
 }

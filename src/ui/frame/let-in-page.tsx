@@ -36,7 +36,7 @@ export function LetInPage() {
         autoComplete="one-time-code"
         autoFocus
         maxLength={7}
-        placeholder="six figures"
+        placeholder="eight digits"
         value={code}
         aria-invalid={problem !== null}
         aria-describedby={problem ? "code-problem" : undefined}

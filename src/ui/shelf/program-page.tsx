@@ -264,7 +264,7 @@ function DeviceCard() {
       {code ? (
         <div role="status">
           <div className={styles.code}>
-            {code.code.slice(0, 3)} {code.code.slice(3)}
+            {code.code.slice(0, 4)} {code.code.slice(4)}
           </div>
           <p className="dim">
             Good for one device, until {dayjs(code.untilMs).format("HH:mm")}. Open Cuchara on the device: it asks for

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { closeStore } from "@/server/db/connection";
 import { devices } from "@/server/db/devices";
 import { callerOf, CODE_LIVES_MS, COOKIE, deviceOf, isThisMachine } from "@/server/front/devices";
-import { letIn, MOST_TRIES, showCode, tokenIn } from "@/server/front/devices";
+import { letIn, MOST_TRIES, MOST_TRIES_OF_ALL, showCode, tokenIn } from "@/server/front/devices";
 import { plainPath } from "@/server/front/plain-path";
 import { ranks, refuseRank } from "@/server/who";
 
@@ -16,25 +16,37 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const wrong = (code: string) => (code === "000000" ? "000001" : "000000");
+const wrong = (code: string) => (code === "00000000" ? "00000001" : "00000000");
+const phone = "stranger 192.168.1.20";
 
 test("a code lets one device in, which is known by what it carries until it is sent away", () => {
   const { code } = showCode("mark");
-  expect(code).toMatch(/^\d{6}$/);
-  const { token, device } = letIn(code, "Kitchen phone");
+  expect(code).toMatch(/^\d{8}$/);
+  const { token, device } = letIn(code, "Kitchen phone", phone);
   expect(deviceOf(token)).toMatchObject({ id: device.id, name: "Kitchen phone", may: "mark" });
-  expect(() => letIn(code, "Second phone")).toThrow(/No code is good/);
+  expect(() => letIn(code, "Second phone", phone)).toThrow(/No code is good/);
   devices.remove(device.id);
   expect(deviceOf(token)).toBeNull();
 });
 
 test("a code has few tries and a short life, and a new one makes the old void", () => {
   const { code } = showCode("mark");
-  for (let i = 1; i < MOST_TRIES; i++) expect(() => letIn(wrong(code), "x")).toThrow(/not the code\. \d/);
-  expect(() => letIn(wrong(code), "x")).toThrow(/last try/);
-  expect(() => letIn(code, "x")).toThrow(/No code is good/);
+  for (let i = 1; i < MOST_TRIES; i++) expect(() => letIn(wrong(code), "x", phone)).toThrow(/not the code\. \d/);
+  expect(() => letIn(wrong(code), "x", phone)).toThrow(/no try left/);
+  expect(() => letIn(code, "x", phone)).toThrow(/no try left/);
   const old = showCode("mark", 1000);
-  expect(() => letIn(old.code, "x", 1001 + CODE_LIVES_MS)).toThrow(/No code is good/);
+  expect(() => letIn(old.code, "x", phone, 1001 + CODE_LIVES_MS)).toThrow(/No code is good/);
+});
+
+test("nobody spends the tries of another, and all together have few as well", () => {
+  const { code } = showCode("mark");
+  for (let i = 0; i < MOST_TRIES; i++) expect(() => letIn(wrong(code), "x", "stranger 192.168.1.66")).toThrow();
+  const { device } = letIn(code, "Kitchen phone", phone);
+  devices.remove(device.id);
+
+  const next = showCode("mark");
+  for (let i = 0; i < MOST_TRIES_OF_ALL; i++) expect(() => letIn(wrong(next.code), "x", `stranger ${i}`)).toThrow();
+  expect(() => letIn(next.code, "Kitchen phone", phone)).toThrow(/No code is good/);
 });
 
 test.each([
@@ -62,7 +74,7 @@ test.each([
   ["act", "actor"],
   ["all", "bench"],
 ] as const)("a device let in with the right %s comes as %s", (may, rank) => {
-  const { token, device } = letIn(showCode(may).code, "Device");
+  const { token, device } = letIn(showCode(may).code, "Device", phone);
   expect(callerOf("192.168.1.20", `${COOKIE}=${token}`)).toEqual({ rank, caller: `device ${device.id}` });
   expect(callerOf("192.168.1.20", `${COOKIE}=${token}x`).rank).toBe("stranger");
 });

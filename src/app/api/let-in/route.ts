@@ -2,6 +2,7 @@ import { z } from "zod";
 import { COOKIE, letIn } from "@/server/front/devices";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
+import { CALLER_HEADER } from "@/server/who";
 import { nameSchema } from "@/core/shelf/name";
 
 const YEAR_S = 365 * 24 * 3600;
@@ -10,7 +11,7 @@ const body = z.object({
   code: z
     .string({ error: "Type the code that the bench shows" })
     .trim()
-    .regex(/^\d{6}$/, "The code has six figures"),
+    .regex(/^\d{8}$/, "The code has eight digits"),
   name: nameSchema("device").default("A phone"),
 });
 
@@ -18,7 +19,7 @@ const body = z.object({
 export const POST = handle(
   async (request) => {
     const { code, name } = await readBody(request, body);
-    const { token, device } = letIn(code, name);
+    const { token, device } = letIn(code, name, request.headers.get(CALLER_HEADER) ?? "stranger");
     const response = json(device, 201);
     response.headers.set("Set-Cookie", `${COOKIE}=${token}; Path=/; Max-Age=${YEAR_S}; HttpOnly; SameSite=Strict`);
     return response;

@@ -57,7 +57,7 @@ const devices = new Map<string, { address: string; cookie?: string; rank: Rank }
 beforeAll(() => {
   devices.set("a stranger", { address: "192.168.1.66", rank: "stranger" });
   for (const may of rights) {
-    const { token } = letIn(showCode(may).code, may);
+    const { token } = letIn(showCode(may).code, may, "stranger");
     const rank = ({ mark: "marker", act: "actor", all: "bench" } as const)[may];
     devices.set(`a device with ${may}`, { address: "192.168.1.20", cookie: `${COOKIE}=${token}`, rank });
   }

@@ -114,7 +114,12 @@ async function look(program) {
     (await program.ask("GET", "/api/bin")).body.filter(({ table }) => table === "spools").map(({ id }) => id),
   );
   const shelved = new Set(spools.map(({ id }) => id));
-  for (const [id, isRemoved] of binned) {
+  for (const [id, { name, isRemoved }] of binned) {
+    // The bin shows its newest things; an older one is found by its name.
+    if (!resting.has(id) && !shelved.has(id)) {
+      const found = (await program.ask("GET", `/api/bin?search=${name}`)).body;
+      if (found.some((one) => one.table === "spools" && one.id === id)) resting.add(id);
+    }
     if (resting.has(id) === shelved.has(id)) problems.push(`spool ${id} is in the bin and on the shelf, or in neither`);
     else if (isRemoved !== undefined && resting.has(id) !== isRemoved)
       problems.push(`spool ${id}: removed ${isRemoved}`);
@@ -244,15 +249,16 @@ for (let round = 1; round <= rounds; round++) {
       } else problems.push(`PUT reading: ${status}`);
     }),
     on(isEnded, async (turn) => {
-      const { status, body } = await ask("POST", "/api/spools", { ...plainSpool, name: `B${round}-${turn}` });
+      const name = `B${round}-${turn}`;
+      const { status, body } = await ask("POST", "/api/spools", { ...plainSpool, name });
       if (status !== 201) return;
       for (const act of ["remove", "restore", "remove"].slice(0, 1 + (turn % 3))) {
-        binned.set(body.id, undefined);
+        binned.set(body.id, { name, isRemoved: undefined });
         const done =
           act === "remove"
             ? await ask("DELETE", `/api/spools/${body.id}`)
             : await ask("POST", `/api/spools/${body.id}/restore`);
-        if (done.status === 200) binned.set(body.id, act === "remove");
+        if (done.status === 200) binned.set(body.id, { name, isRemoved: act === "remove" });
         sums.removed++;
       }
       await new Promise((resolve) => setTimeout(resolve, 40));

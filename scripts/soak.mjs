@@ -11,6 +11,7 @@
 import { readFileSync, mkdtempSync, rmSync, statSync } from "node:fs";
 import { connect, createServer } from "node:net";
 import { spawn } from "node:child_process";
+import { performance } from "node:perf_hooks";
 import { availableParallelism, tmpdir } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";

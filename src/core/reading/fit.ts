@@ -5,11 +5,6 @@ export interface Fit {
   coefficients: number[];
   /** Inverse of XᵀWX: times the variance of one point of weight 1 it is the covariance of the coefficients. */
   unscaled: number[][];
-  /**
-   * The same where weights say how much a point matters and not how sure it is, so that all points have one variance (local regression):
-   * (XᵀWX)⁻¹·XᵀW²X·(XᵀWX)⁻¹.
-   */
-  equalNoise: number[][];
   /** Weighted sum of squared residuals over the degrees of freedom; NaN where none are left. */
   residualVariance: number;
   freedom: number;
@@ -27,7 +22,6 @@ export function polynomialFit(
 ): Fit | null {
   const size = degree + 1;
   const normal = Array.from({ length: size }, () => new Array<number>(size).fill(0));
-  const squared = Array.from({ length: size }, () => new Array<number>(size).fill(0));
   const right = new Array<number>(size).fill(0);
   x.forEach((at, i) => {
     const powers = Array.from({ length: size }, (_, power) => at ** power);
@@ -35,7 +29,6 @@ export function polynomialFit(
       right[row] += weights[i] * powers[row] * y[i];
       for (let column = 0; column < size; column++) {
         normal[row][column] += weights[i] * powers[row] * powers[column];
-        squared[row][column] += weights[i] ** 2 * powers[row] * powers[column];
       }
     }
   });
@@ -44,17 +37,12 @@ export function polynomialFit(
   const coefficients = unscaled.map((row) => row.reduce((sum, factor, i) => sum + factor * right[i], 0));
   const freedom = weights.filter((weight) => weight > 0).length - size;
   const squares = x.reduce((sum, at, i) => sum + weights[i] * (y[i] - valueAt(coefficients, at)) ** 2, 0);
-  const equalNoise = product(product(unscaled, squared), unscaled);
-  return { coefficients, unscaled, equalNoise, freedom, residualVariance: freedom > 0 ? squares / freedom : NaN };
+  return { coefficients, unscaled, freedom, residualVariance: freedom > 0 ? squares / freedom : NaN };
 }
 
 /** The polynomial's value. */
 export function valueAt(coefficients: readonly number[], x: number): number {
   return coefficients.reduceRight((sum, coefficient) => sum * x + coefficient, 0);
-}
-
-function product(a: readonly (readonly number[])[], b: readonly (readonly number[])[]): number[][] {
-  return a.map((row) => b[0].map((_, column) => row.reduce((sum, factor, i) => sum + factor * b[i][column], 0)));
 }
 
 const SINGULAR = 1e-12;

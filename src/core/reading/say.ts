@@ -2,19 +2,31 @@
 import { settingFor, SettingKey } from "../settings";
 import { plainNumber, roundTo } from "../units";
 
-/** A value on the finest step that a piece can tell. */
+/** A value on the finest step that a value is named with. */
 export function sensible(setting: SettingKey, value: number): number {
-  const { step, decimals } = settingFor(setting);
-  const fine = step / FINE_PARTS;
-  return roundTo(Math.round(value / fine) * fine, decimals + 2);
+  const fine = seenStep(setting);
+  return roundTo(Math.round(value / fine) * fine, settingFor(setting).decimals + 2);
 }
 
 /** A value is given to a fifth of the usual step: 1 °C, 2 %, 0.1 mm. */
-const FINE_PARTS = 5;
+const NAMED_PARTS = 5;
+export const seenStep = (setting: SettingKey) => settingFor(setting).step / NAMED_PARTS;
+
+/** A step finer than this share of a setting's usual one cannot be seen on any piece. Common practice, no source. */
+const FINEST_SHARE = 0.4;
+export const finestStep = (setting: SettingKey) => settingFor(setting).step * FINEST_SHARE;
 
 /** `206 to 213 °C` */
 export function sayRange(setting: SettingKey, from: number, to: number): string {
   const { unit, decimals } = settingFor(setting);
   const [low, high] = [from, to].map((value) => plainNumber(sensible(setting, value), decimals + 1));
   return low === high ? `${low} ${unit}` : `${low} to ${high} ${unit}`;
+}
+
+/** `7 chances in 10` */
+export function sayChance(chance: number): string {
+  const tenths = Math.round(chance * 10);
+  if (tenths >= 10) return "It is all but certain";
+  if (tenths <= 0) return "Less than 1 chance in 10";
+  return `${tenths} ${tenths === 1 ? "chance" : "chances"} in 10`;
 }

@@ -2,6 +2,7 @@
 import { Mark, Use } from "./criterion";
 import { criterionFor, CriterionKey } from ".";
 import type { Aspect } from "./criterion";
+import { USUAL_SPREAD } from "./belief/eyes";
 
 /** What one reader says of one band in one respect; null where it cannot be told. */
 export interface GivenMark {
@@ -30,14 +31,9 @@ export interface BandOnPiece {
 export interface ScoredBand extends BandOnPiece {
   /** Weighted mean of all marks, 0 to 4; null where there is none. */
   score: number | null;
-  /** The lowest mean of a must, 0 to 4; null where a must has no mark. */
-  must: number | null;
   /** Standard deviation of the score: of an eye, less for more readers and more criteria. */
   spread: number;
 }
-
-/** How far two looks at the same thing differ, in marks (standard deviation). From memory of reading such pieces, no source. */
-export const EYE_SPREAD = 0.5;
 
 /** The share of a use, with what the person cares for. */
 export function weightOf({ key, weight }: Use<CriterionKey>, weights: Weights): number {
@@ -57,10 +53,8 @@ export function scoreBands(
     let sum = 0;
     let all = 0;
     let squares = 0;
-    let must: number | null = Infinity;
     for (const use of uses) {
       const found = means.get(`${band.band} ${use.key}`);
-      if (use.must) must = found && must !== null ? Math.min(must, found.mean) : null;
       const weight = weightOf(use, weights);
       if (!found || weight === 0) continue;
       sum += weight * found.mean;
@@ -70,7 +64,6 @@ export function scoreBands(
     return {
       ...band,
       score: all > 0 ? sum / all : null,
-      must: must === Infinity ? null : must,
       spread: all > 0 ? (eye * Math.sqrt(squares)) / all : eye,
     };
   });
@@ -97,7 +90,7 @@ function meanMarks(readers: readonly (readonly GivenMark[])[]): Map<string, Mean
 
 /** How far readers differ where several marked the same; never taken for less than one eye differs from itself. */
 function eyeSpread(readers: readonly (readonly GivenMark[])[]): number {
-  if (readers.length < 2) return EYE_SPREAD;
+  if (readers.length < 2) return USUAL_SPREAD;
   const means = meanMarks(readers);
   let squares = 0;
   let freedom = 0;
@@ -108,5 +101,5 @@ function eyeSpread(readers: readonly (readonly GivenMark[])[]): number {
       if (mark !== null && found && found.count > 1) squares += (mark - found.mean) ** 2;
     }
   }
-  return freedom > 0 ? Math.max(EYE_SPREAD, Math.sqrt(squares / freedom)) : EYE_SPREAD;
+  return freedom > 0 ? Math.max(USUAL_SPREAD, Math.sqrt(squares / freedom)) : USUAL_SPREAD;
 }

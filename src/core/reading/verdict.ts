@@ -2,14 +2,13 @@
 import { settingFor, SettingKey } from "../settings";
 import { clamp, roundTo } from "../units";
 import { HIGHEST_MARK, Mark } from "./criterion";
-import type { Advice, Found, Measured } from "./found";
+import type { Advice, Asking, Found, Measured, Other } from "./found";
+import { fromField, FoundInField } from "./from-field";
+import { nominalValue, proportionalValue } from "./from-lengths";
+import { fromMarks } from "./from-marks";
 import type { ReadingGuide, Rule } from "./guide";
-import { bestValue } from "./rules/best";
-import { FoundInField, fieldValue } from "./rules/field";
-import { Resonance, resonanceOf } from "./rules/resonance";
-import { nominalValue, proportionalValue } from "./rules/nominal";
-import { leastValue, mostValue } from "./rules/threshold";
-import { sensible } from "./say";
+import { Resonance, resonanceOf } from "./resonance";
+import { finestStep, seenStep, sensible } from "./say";
 import { BandOnPiece, GivenMark, scoreBands, ScoredBand, Weights } from "./score";
 
 export interface VerdictRequest {
@@ -32,15 +31,27 @@ export interface Verdict {
   /** Null while nothing can be said. */
   value: number | null;
   unit: string;
+  /** The range that holds what is looked for in 9 of 10; it may reach beyond what was tried. */
   fromValue: number | null;
   toValue: number | null;
   /** The value along that goes with it, for a field. */
   along?: { setting: SettingKey; value: number };
   /** How fast the frame swings, where ripples were measured. */
   resonance?: Resonance;
+  /** The chance that what is looked for lies in the range; 0 while nothing can be said. */
   sure: number;
+  /** The chances that it lies below the lowest value that was tried, and above the highest. */
+  chanceBelow: number;
+  chanceAbove: number;
+  /** The answer not given yet that would tell most. */
+  tellsMost: Asking | null;
+  /** Places that look good besides. */
+  others: Other[];
+  /** How good it is along the values that were tried: the middle, and where it lies in 9 of 10, in marks. */
+  curve: { value: number; low: number; middle: number; high: number }[];
   why: string;
-  bands: { band: number; value: number; score: number | null; spread: number; counts: boolean }[];
+  /** `good` is the chance that it is good enough, in a field of two settings. */
+  bands: { band: number; value: number; score: number | null; spread: number; counts: boolean; good?: number }[];
   advice: Advice;
 }
 
@@ -62,37 +73,86 @@ export function verdict(request: VerdictRequest): Verdict {
   const scored = scoreBands(bands, readers.map(marksOf(guide)), guide.uses, weights);
   const resonance = resonanceFrom(request);
   const found = find(request, scored);
-  const { unit, lowest, highest, decimals } = settingFor(setting);
-  const range = found && {
-    low: Math.min(...bands.map(({ value }) => value)),
-    high: Math.max(...bands.map(({ value }) => value)),
-  };
-  // A straight line may lead beyond what was tried; marks may not.
-  const { low, high } = range && guide.rule !== "nominal" ? range : { low: lowest, high: highest };
-  const fine = (value: number) => (guide.rule === "nominal" ? roundTo(value, decimals) : sensible(setting, value));
-  const rounded = (value: number) => clamp(fine(value), low, high);
+  const isTold = found !== null && !tellsTooLittle(request, scored);
+  const told = isTold ? found : null;
+  const { unit } = settingFor(setting);
+  const range = told && rangeOf(request, told);
   return {
     rule: guide.rule,
     setting,
     unit,
-    value: found ? rounded(found.value) : null,
-    fromValue: found ? Math.min(rounded(found.fromValue), rounded(found.value)) : null,
-    toValue: found ? Math.max(rounded(found.toValue), rounded(found.value)) : null,
-    ...(found && "along" in found && request.along
-      ? { along: { setting: request.along, value: sensible(request.along, found.along) } }
+    value: range?.value ?? null,
+    fromValue: range?.fromValue ?? null,
+    toValue: range?.toValue ?? null,
+    ...(told && isInField(told) && request.along
+      ? { along: { setting: request.along, value: sensible(request.along, told.along) } }
       : {}),
     ...(resonance ? { resonance } : {}),
-    sure: found ? roundTo(clamp(found.sure, 0, 1), 2) : 0,
-    why: found?.why ?? tooLittle(guide, scored),
+    sure: told && range ? share(told.chanceBetween(range.fromValue, range.toValue)) : 0,
+    chanceBelow: share(told?.chanceBelow ?? 0),
+    chanceAbove: share(told?.chanceAbove ?? 0),
+    tellsMost: found?.tellsMost ?? null,
+    others: (told?.others ?? []).map((other) => ({
+      value: sensible(setting, other.value),
+      fromValue: sensible(setting, other.fromValue),
+      toValue: sensible(setting, other.toValue),
+      share: share(other.share),
+    })),
+    curve: (told?.curve ?? []).map((at) => ({
+      value: roundTo(at.value, CURVE_DECIMALS),
+      low: mark(at.low),
+      middle: mark(at.middle),
+      high: mark(at.high),
+    })),
+    why: told?.why ?? tooLittle(guide, scored),
     bands: scored.map(({ band, value, score, spread, counts }) => ({
       band,
       value,
       score: score === null ? null : roundTo(score, 2),
       spread: roundTo(spread, 2),
       counts,
+      ...(told && isInField(told) && told.good.has(band) ? { good: share(told.good.get(band)!) } : {}),
     })),
-    advice: found?.advice ?? "mark-more",
+    advice: told ? adviceOf(request, told) : "mark-more",
   };
+}
+
+const isInField = (found: Found | FoundInField): found is FoundInField => "along" in found;
+
+const CURVE_DECIMALS = 4;
+const share = (chance: number) => roundTo(clamp(chance, 0, 1), 2);
+const mark = (score: number) => roundTo(clamp(score, 0, HIGHEST_MARK), 2);
+
+/** Value and range on steps that can be seen: the range rounded outwards, the value inside what was tried unless a straight line leads beyond. */
+function rangeOf(
+  { guide, setting, bands }: VerdictRequest,
+  found: Found,
+): { value: number; fromValue: number; toValue: number } {
+  const { lowest, highest, decimals } = settingFor(setting);
+  const isLength = guide.rule === "nominal" && found.curve.length === 0;
+  const step = isLength ? 10 ** -decimals : seenStep(setting);
+  const tried = bands.map(({ value }) => value);
+  const ends = isLength ? [lowest, highest] : [Math.min(...tried), Math.max(...tried)];
+  const on = (value: number, round: (steps: number) => number) => roundTo(round(value / step) * step, decimals + 2);
+  // A value that was tried is named as it was.
+  const isTried = tried.some((one) => Math.abs(one - found.value) < step * 1e-6);
+  const value = isTried ? found.value : clamp(on(found.value, Math.round), ends[0], ends[1]);
+  const fromValue = clamp(on(found.fromValue + step * 1e-6, Math.floor), lowest, highest);
+  const toValue = clamp(on(found.toValue - step * 1e-6, Math.ceil), lowest, highest);
+  return { value, fromValue: Math.min(fromValue, value), toValue: Math.max(toValue, value) };
+}
+
+/** Where no finer step can be seen, a range of so many of a setting's usual steps is as narrow as it gets. */
+const FINE_ENOUGH_STEPS = 3;
+
+/** A finer round is no advice where nothing finer can be seen: then it is kept, or looked at once more. */
+function adviceOf({ setting, bands, guide }: VerdictRequest, found: Found): Advice {
+  if (found.advice !== "narrow" || guide.rule === "field") return found.advice;
+  const values = [...new Set(bands.map(({ value }) => value))].sort((a, b) => a - b);
+  const step = (values[values.length - 1] - values[0]) / Math.max(1, values.length - 1);
+  if (step > finestStep(setting) * 1.01) return "narrow";
+  const isFine = found.toValue - found.fromValue <= FINE_ENOUGH_STEPS * settingFor(setting).step;
+  return isFine ? "keep" : "mark-more";
 }
 
 /** What a reader marked; a measured sag is the mark of the bridge where none was given. */
@@ -124,26 +184,32 @@ function resonanceFrom({ guide, readers, speedMmS }: VerdictRequest): Resonance 
   return resonanceOf(lengths.map((spacingMm) => ({ speedMmS, spacingMm })));
 }
 
-function find(
-  { guide, readers, wantedMm, weights, setting, along }: VerdictRequest,
-  scored: ScoredBand[],
-): Found | FoundInField | null {
-  const told = scored.filter(({ counts, score }) => counts && score !== null);
+function find(request: VerdictRequest, scored: ScoredBand[]): Found | FoundInField | null {
+  const { guide, readers, wantedMm, weights, setting, along, bands } = request;
+  const marks = readers.map(marksOf(guide));
   if (guide.rule === "nominal") {
     const measures = readers.flatMap((reader) => reader.measures);
-    const { unit } = settingFor(setting);
     const found = scored.some((band) => band.wantedMm !== undefined)
-      ? proportionalValue(scored, measures, unit)
+      ? proportionalValue(scored, measures, setting)
       : wantedMm === undefined
         ? null
-        : nominalValue(scored, measures, wantedMm, unit);
+        : nominalValue(scored, measures, wantedMm, setting);
     if (found) return found;
   }
-  if (guide.rule === "field") return along ? fieldValue(told, setting, along) : null;
-  if (new Set(told.map(({ value }) => value)).size < FEWEST_BANDS) return null;
-  if (guide.rule === "least") return leastValue(told, setting);
-  if (guide.rule === "most") return mostValue(told, setting, weights.speed ?? 1);
-  return bestValue(told, setting);
+  if (guide.rule === "field") return along ? fromField(bands, marks, guide.uses, { across: setting, along }) : null;
+  return fromMarks({ guide, setting, bands, readers: marks, weights });
+}
+
+/** Whether marks lie on too few values to say anything about what lies between them. */
+function tellsTooLittle({ guide, readers }: VerdictRequest, scored: readonly ScoredBand[]): boolean {
+  if (
+    guide.rule === "nominal" &&
+    readers.some(({ measures }) => measures.some(({ valuesMm }) => valuesMm.length > 0))
+  ) {
+    return false;
+  }
+  const told = scored.filter(({ counts, score }) => counts && score !== null);
+  return new Set(told.map(({ value }) => value)).size < FEWEST_BANDS;
 }
 
 function tooLittle({ rule, measure }: ReadingGuide, scored: readonly ScoredBand[]): string {

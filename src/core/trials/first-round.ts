@@ -17,11 +17,15 @@ export function firstRound(kindKey: TrialKindKey, request: RoundRequest): Round 
 }
 
 /** Narrower around a value that was taken over from another pair, where there is one. */
-function aroundCarried(kind: TrialKindKey, { printer, options, carried = {} }: RoundRequest, round: Round): Round {
+function aroundCarried(
+  kind: TrialKindKey,
+  { printer, spool, options, carried = {} }: RoundRequest,
+  round: Round,
+): Round {
   const setting = trialKindFor(kind).setting(printer, options);
   const value = carried[setting];
   if (value === undefined) return round;
-  const plan = narrowedAround({ kind, options, plan: round.plan }, printer, value);
+  const plan = narrowedAround({ kind, options, plan: round.plan }, { printer, spool }, value);
   if (!plan.ok) return round;
   const note = `${sayValue(setting, value)} was taken over from another pair and not tried here: this round asks narrowly around it.`;
   return { ...round, plan: plan.value, notes: [...round.notes, note] };

@@ -29,7 +29,7 @@ export function inAnotherKind(
   if (value === null) return refuse(`There is nothing to go on from yet. ${why}`);
   const { printerId, spoolId, layerHeightMm, firstLayerHeightMm, tool } = trial;
   const round = firstRound(kind, { printer, spool, kept, options: {}, layerHeightMm, firstLayerHeightMm });
-  const plan = narrowedAround({ kind, options: {}, plan: round.plan }, printer, value);
+  const plan = narrowedAround({ kind, options: {}, plan: round.plan }, { printer, spool }, value);
   if (!plan.ok) return plan;
   const fixed: SettingValues = { ...round.fixed, ...trial.fixed, [along.setting]: along.value };
   const held = Object.fromEntries(Object.entries(fixed).filter(([key]) => (key as SettingKey) !== setting));

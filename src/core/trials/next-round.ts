@@ -1,24 +1,29 @@
 /** The round that follows a reading: narrower around what cannot be told apart, or further out where the best lies at an edge. */
+import { finestStep } from "../reading/say";
 import type { Verdict } from "../reading/verdict";
 import { refuse, Result, succeed } from "../result";
 import { SettingKey, settingFor } from "../settings";
-import type { Printer } from "../shelf/printer";
 import { clamp, plainNumber, roundTo } from "../units";
+import { OnPair, roundEnds } from "./round-ends";
 import { primaryKey } from "./shown";
 import type { Trial } from "./trial";
 
-/** A step finer than this share of a setting's usual one cannot be seen on any piece. Common practice, no source. */
-const FINEST_SHARE = 0.4;
 /** The next step is about so much finer. */
 const FINER = 2.5;
 const FEWEST_VALUES = 4;
 const MOST_VALUES = 9;
+const FEWEST_A_SIDE = 2;
+/** So many values lie beyond each end of the range. */
+const BEYOND_ENDS = 1;
+/** Beyond an edge so many values are tried, where little room is left. */
+const FEWEST_FURTHER = 3;
 
 /** All of a trial that a round follows from. */
 type Asked = Pick<Trial, "kind" | "options" | "plan">;
 
 /** The plan of the next round for a trial as it was printed; refused with the reason where there is nothing finer to ask. */
-export function nextRound(trial: Asked, printer: Printer, verdict: Verdict): Result<Trial["plan"]> {
+export function nextRound(trial: Asked, on: OnPair, verdict: Verdict): Result<Trial["plan"]> {
+  const { printer } = on;
   const key = primaryKey(trial, printer);
   const tried = triedValues(trial, key);
   if (
@@ -30,12 +35,11 @@ export function nextRound(trial: Asked, printer: Printer, verdict: Verdict): Res
     return refuse(`There is nothing to go on from yet. ${verdict.why}`);
   }
   if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
-  if (verdict.along) return nextField(trial, printer, { ...verdict, value: verdict.value, along: verdict.along });
-  const step = (tried[tried.length - 1] - tried[0]) / (tried.length - 1);
+  if (verdict.along) return nextField(trial, on, { ...verdict, value: verdict.value, along: verdict.along });
   const values =
     verdict.advice === "higher" || verdict.advice === "lower"
-      ? further(key, printer, tried, step, verdict.advice)
-      : finer(key, printer, step, {
+      ? further(key, on, tried, verdict.advice)
+      : finer(key, on, tried, {
           ...verdict,
           fromValue: verdict.fromValue,
           toValue: verdict.toValue,
@@ -48,18 +52,17 @@ export function nextRound(trial: Asked, printer: Printer, verdict: Verdict): Res
 /** A field goes on narrower both ways: round what was found across, and round the value along that it was found with. */
 function nextField(
   { plan, ...trial }: Asked,
-  printer: Printer,
-  { value, setting, along, why }: Verdict & { value: number; along: NonNullable<Verdict["along"]> },
+  on: OnPair,
+  { value, fromValue, toValue, setting, along, why }: Verdict & { value: number; along: NonNullable<Verdict["along"]> },
 ): Result<Trial["plan"]> {
   const besides = plan.sideBySide;
   if (besides?.setting !== setting) return refuse(why);
   const across = [...besides.values].sort((a, b) => a - b);
   const stepOf = (values: number[]) => (values[values.length - 1] - values[0]) / (values.length - 1);
-  const step = stepOf(across);
-  const narrower = finer(setting, printer, step, { value, fromValue: value - step / 2, toValue: value + step / 2 });
+  const narrower = finer(setting, on, across, { value, fromValue: fromValue ?? value, toValue: toValue ?? value });
   if (!narrower.ok) return narrower;
   const alongs = triedValues({ ...trial, plan }, along.setting);
-  const rows = finer(along.setting, printer, stepOf(alongs), {
+  const rows = finer(along.setting, on, alongs, {
     value: along.value,
     fromValue: along.value - stepOf(alongs) / 2,
     toValue: along.value + stepOf(alongs) / 2,
@@ -69,12 +72,12 @@ function nextField(
 }
 
 /** A plan that asks around a value which is known from elsewhere: as finely as a second round would, a step of the first to each side. */
-export function narrowedAround(trial: Asked, printer: Printer, value: number): Result<Trial["plan"]> {
-  const key = primaryKey(trial, printer);
+export function narrowedAround(trial: Asked, on: OnPair, value: number): Result<Trial["plan"]> {
+  const key = primaryKey(trial, on.printer);
   const tried = triedValues(trial, key);
   if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
   const step = (tried[tried.length - 1] - tried[0]) / (tried.length - 1);
-  const values = finer(key, printer, step, { value, fromValue: value - step / 2, toValue: value + step / 2 });
+  const values = finer(key, on, tried, { value, fromValue: value - step / 2, toValue: value + step / 2 });
   return values.ok ? succeed(withValues(trial, key, values.value)) : values;
 }
 
@@ -87,64 +90,66 @@ function triedValues({ plan }: Asked, key: SettingKey): number[] {
   return [...new Set(all)].sort((a, b) => a - b);
 }
 
-/** What the setting and this printer allow. */
-function limits(key: SettingKey, printer: Printer): { low: number; high: number } {
-  const { lowest, highest } = settingFor(key);
-  const own: Partial<Record<SettingKey, number>> = {
-    nozzleTemperature: printer.highestNozzleC,
-    bedTemperature: printer.highestBedC,
-    printSpeed: printer.highestFeedXyMmS,
-    retractionSpeed: printer.highestFeedEMmS,
-  };
-  return { low: lowest, high: Math.min(highest, own[key] ?? highest) };
+interface Range {
+  value: number;
+  fromValue: number;
+  toValue: number;
 }
 
-function finer(
-  key: SettingKey,
-  printer: Printer,
-  step: number,
-  { value, fromValue, toValue }: { value: number; fromValue: number; toValue: number },
-): Result<number[]> {
-  const { step: usual, unit, decimals, label } = settingFor(key);
-  const finest = usual * FINEST_SHARE;
+/**
+ * Values over the whole range that may hold what is looked for, and one beyond it on each side, so that its ends are seen; the value that was
+ * found is one of them.
+ */
+function finer(key: SettingKey, on: OnPair, tried: readonly number[], range: Range): Result<number[]> {
+  const { unit, decimals, label } = settingFor(key);
+  const step = (tried[tried.length - 1] - tried[0]) / (tried.length - 1);
+  const finest = finestStep(key);
   if (step <= finest * 1.01) {
     return refuse(
       `The bands lie ${plainNumber(step, decimals + 1)} ${unit} apart: finer differences of ${label.toLowerCase()} cannot be seen. Keep what was found.`,
     );
   }
+  const { value, fromValue, toValue } = range;
   const grid = finest / 2;
-  const next = Math.max(finest, Math.round(step / FINER / grid) * grid);
-  // An odd number, so that what was found is tried itself.
-  const count = clamp(Math.ceil((toValue - fromValue) / next) + 4, FEWEST_VALUES, MOST_VALUES) | 1;
+  const covering = (toValue - fromValue) / (MOST_VALUES - 1 - 2 * BEYOND_ENDS);
+  const next = Math.min(
+    step,
+    Math.max(finest, Math.round(step / FINER / grid) * grid, Math.ceil(covering / grid) * grid),
+  );
   const middle = Math.round(value / grid) * grid;
-  const { low, high } = limits(key, printer);
-  const first = clamp(middle - ((count - 1) / 2) * next, low, Math.max(low, high - (count - 1) * next));
-  const values = Array.from({ length: count }, (_, i) => roundTo(first + i * next, decimals + 2));
-  return succeed(values.filter((one) => one >= low && one <= high));
+  const { low, high } = roundEnds(key, on, tried);
+  const count = (room: number) => Math.max(FEWEST_A_SIDE, Math.ceil(Math.max(0, room) / next - 1e-9) + BEYOND_ENDS);
+  let [below, above] = [count(middle - fromValue), count(toValue - middle)];
+  while (below + above + 1 > MOST_VALUES) {
+    if (below > above) below--;
+    else above--;
+  }
+  const whole = below + above + 1;
+  const first = clamp(middle - below * next, low, Math.max(low, high - (whole - 1) * next));
+  const values = Array.from({ length: whole }, (_, i) => roundTo(first + i * next, decimals + 2));
+  return succeed(values.filter((one) => one >= low - 1e-9 && one <= high + 1e-9));
 }
 
-function further(
-  key: SettingKey,
-  printer: Printer,
-  tried: number[],
-  step: number,
-  towards: "higher" | "lower",
-): Result<number[]> {
-  const { low, high } = limits(key, printer);
+/** Values from the edge on; the edge and the value before it are tried again, so that the two rounds can be held against each other. */
+function further(key: SettingKey, on: OnPair, tried: readonly number[], towards: "higher" | "lower"): Result<number[]> {
+  const { low, high } = roundEnds(key, on, tried);
   const { label, unit, decimals } = settingFor(key);
-  const edge = towards === "higher" ? tried[tried.length - 1] : tried[0];
-  const sign = towards === "higher" ? 1 : -1;
-  const count = clamp(tried.length, FEWEST_VALUES, MOST_VALUES);
-  // The edge and the value before it are tried again, so that the two rounds can be held against each other.
-  const values = Array.from({ length: count }, (_, i) => roundTo(edge + sign * (i - 1) * step, decimals + 2)).filter(
-    (value) => value >= low && value <= high,
-  );
-  if (values.length < FEWEST_VALUES - 1) {
+  const rising = towards === "higher";
+  const sign = rising ? 1 : -1;
+  const [edge, before] = rising ? tried.slice(-2).reverse() : tried;
+  const room = Math.max(0, rising ? high - edge : edge - low);
+  const grid = finestStep(key) / 2;
+  // Little room is gone through in smaller steps.
+  const even = Math.floor(room / FEWEST_FURTHER / grid + 1e-9) * grid;
+  const step = Math.min(Math.abs(edge - before), Math.max(even, finestStep(key)));
+  const count = Math.min(Math.max(tried.length, FEWEST_VALUES) - 2, Math.floor(room / step + 1e-9), MOST_VALUES - 2);
+  if (count < 1) {
     return refuse(
-      `${label} ends at ${plainNumber(towards === "higher" ? high : low, decimals)} ${unit} on ${printer.name}: there is nothing ${towards} to try.`,
+      `${label} ends at ${plainNumber(rising ? high : low, decimals)} ${unit} for ${on.printer.name}${on.spool ? ` and ${on.spool.name}` : ""}: there is nothing ${towards} to try.`,
     );
   }
-  return succeed(values.sort((a, b) => a - b));
+  const beyond = Array.from({ length: count }, (_, i) => roundTo(edge + sign * (i + 1) * step, decimals + 2));
+  return succeed([before, edge, ...beyond].sort((a, b) => a - b));
 }
 
 /** The plan with other values: base, band height, order and everything else as they were. */

@@ -207,7 +207,7 @@ export async function addNextRound(
     if (!next.ok) throw new Refused("unreadable", next.message, { field: next.field ?? "kind" });
     return trials.add({ ...next.value, name, round, from: trial.id });
   }
-  const plan = nextRound(run.trial, run.printer, verdict);
+  const plan = nextRound(run.trial, { printer: run.printer, spool: inputFor(trial).spool }, verdict);
   if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
   const fitted = await fittedTo({ ...inputFor(trial), trial: run.trial }, plan.value, signal);
   const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;

@@ -74,7 +74,7 @@ export function KeepStep({ trial, run, onRead }: Props) {
           <>
             <p className={styles.big}>{sayVerdict(verdict)}</p>
             <p>
-              Good from {say(verdict.fromValue!)} to {say(verdict.toValue!)} {unit}, for {run.spoolTitle} on{" "}
+              From {say(verdict.fromValue!)} to {say(verdict.toValue!)} {unit} in 9 of 10, for {run.spoolTitle} on{" "}
               {run.printer.name} with its {plainNumber(run.printer.nozzleMm)} mm nozzle.
             </p>
             <p className="dim">{verdict.why}</p>

@@ -3,6 +3,7 @@
 import { CSSProperties, useRef } from "react";
 import type { CriterionKey } from "@/core/reading";
 import { HIGHEST_MARK, Mark } from "@/core/reading/criterion";
+import { sayChance } from "@/core/reading/say";
 import type { Verdict } from "@/core/reading/verdict";
 import { settingFor } from "@/core/settings";
 import type { Unit } from "@/core/trials/run";
@@ -60,6 +61,7 @@ export function MatrixGrid({ run, chosen, criterion, verdict, markOf, onChoose, 
                   unit={unit}
                   isChosen={unit === chosen}
                   isFound={isFound(unit, row, rows, verdict)}
+                  good={goodOf(unit, verdict)}
                   mark={markOf(unit.band, criterion)}
                   answers={answers}
                   onBegin={() => begin(unit)}
@@ -89,17 +91,23 @@ interface CellProps {
   unit: Unit;
   isChosen: boolean;
   isFound: boolean;
+  /** The chance that it is good enough; null where nothing is believed. */
+  good: number | null;
   mark: Mark | null | undefined;
   answers: string[];
   onBegin(): void;
   onReach(pressed: boolean): void;
 }
 
-function Cell({ unit, isChosen, isFound, mark, answers, onBegin, onReach }: CellProps) {
+function Cell({ unit, isChosen, isFound, good, mark, answers, onBegin, onReach }: CellProps) {
   const said =
     unit.why || (mark === undefined ? "not marked" : mark === null ? "? cannot tell" : `${mark + 1}, ${answers[mark]}`);
   return (
-    <td>
+    <td
+      className={styles.believed}
+      style={good === null ? undefined : ({ "--good": `${Math.round(good * 100)}%` } as CSSProperties)}
+      title={good === null ? undefined : `${sayChance(good)} that it is good`}
+    >
       <button
         className={styles.cell}
         data-mark={mark === undefined ? undefined : (mark ?? "none")}
@@ -131,6 +139,9 @@ function rowsOf(units: readonly Unit[]): Unit[][] {
   }
   return rows;
 }
+
+const goodOf = ({ band }: Unit, verdict: Verdict | null) =>
+  verdict?.bands.find((one) => one.band === band)?.good ?? null;
 
 /** The cell nearest to what the verdict found. */
 function isFound(unit: Unit, row: readonly Unit[], rows: readonly Unit[][], verdict: Verdict | null): boolean {

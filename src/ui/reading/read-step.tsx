@@ -37,7 +37,19 @@ export function ReadStep(props: ReadStepProps) {
         <Piece state={state} />
         <div className={styles.outcome}>
           {marksCount && <WhatCounts rule={verdict?.rule ?? "best"} weights={weights} onWeight={setWeight} />}
-          {verdict && <VerdictCard trialId={trialId} run={run} verdict={verdict} weights={weights} onKeep={onKeep} />}
+          {verdict && (
+            <VerdictCard
+              trialId={trialId}
+              run={run}
+              verdict={verdict}
+              weights={weights}
+              onKeep={onKeep}
+              onAsk={({ band, criterion }) => {
+                state.setBand(band);
+                state.setCriterion(criterion);
+              }}
+            />
+          )}
         </div>
         <div className="above">
           <Chain trialId={trialId} />

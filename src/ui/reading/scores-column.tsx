@@ -1,5 +1,8 @@
 "use client";
-/** The score of every band, with how far it may be off, and the range that cannot be told from the best. */
+/**
+ * What is believed of the piece: how good it is up the height, as a band in which the score lies in 9 of 10, the scores of the marks as dots,
+ * and the range that holds what is looked for.
+ */
 import type { Verdict } from "@/core/reading/verdict";
 import { HIGHEST_MARK } from "@/core/reading/criterion";
 import styles from "./reading.module.css";
@@ -40,7 +43,12 @@ function Drawing({ verdict, bands, scale }: LogFrame & { verdict: Verdict | null
   const scored = known.filter(({ score }) => score !== null);
   const at = (value: number | null) => (value === null ? null : heightOf(value, known));
   const [best, from, to] = [at(verdict?.value ?? null), at(verdict?.fromValue ?? null), at(verdict?.toValue ?? null)];
-  const line = scored.map(({ score, mm }, i) => `${i === 0 ? "M" : "L"}${x(score!)} ${scale.y(mm)}`).join(" ");
+  const believed = (verdict?.curve ?? []).flatMap((one) => {
+    const mm = at(one.value);
+    return mm === null ? [] : [{ ...one, mm }];
+  });
+  const along = (of: (one: (typeof believed)[number]) => number, all = believed) =>
+    all.map((one) => `${x(of(one))},${scale.y(one.mm)}`).join(" ");
   return (
     <svg width={WIDTH_PX - 12} height={scale.heightPx} className={styles.drawing} aria-hidden>
       {from !== null && to !== null && (
@@ -56,16 +64,14 @@ function Drawing({ verdict, bands, scale }: LogFrame & { verdict: Verdict | null
       {best !== null && (
         <line x1={0} x2={WIDTH_PX - 12} y1={scale.y(best)} y2={scale.y(best)} stroke="var(--mustard)" strokeWidth={2} />
       )}
-      <path d={line} fill="none" stroke="var(--primary)" strokeWidth={1.8} />
-      {scored.map(({ band, score, spread, mm, counts }) => (
+      <polygon
+        points={`${along(({ low }) => low)} ${along(({ high }) => high, [...believed].reverse())}`}
+        fill="var(--primary)"
+        opacity={0.16}
+      />
+      <polyline points={along(({ middle }) => middle)} fill="none" stroke="var(--primary)" strokeWidth={1.8} />
+      {scored.map(({ band, score, mm, counts }) => (
         <g key={band} opacity={counts ? 1 : 0.4}>
-          <line
-            x1={x(Math.max(0, score! - spread))}
-            x2={x(Math.min(HIGHEST_MARK, score! + spread))}
-            y1={scale.y(mm)}
-            y2={scale.y(mm)}
-            stroke="var(--primary)"
-          />
           <circle
             cx={x(score!)}
             cy={scale.y(mm)}

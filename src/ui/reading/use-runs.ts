@@ -1,7 +1,7 @@
 "use client";
 /** The pieces of a trial, what this device says of one of them, and what all readings say together. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import type { CriterionKey } from "@/core/reading";
 import type { Mark } from "@/core/reading/criterion";
 import { layOver, Said } from "@/core/reading/lay-over";
@@ -112,7 +112,12 @@ export function useWeights() {
   };
 }
 
-/** The verdict on a run, anew with every mark and every weight. */
+/** The verdict on a run, anew with every mark and every weight; the mark itself is painted first. */
 export function useVerdict(run: SentRun | null, weights: Weights): Verdict | null {
-  return useMemo(() => (run ? verdictOf(run, run.bands, run.readings, weights) : null), [run, weights]);
+  const settled = useDeferredValue(run);
+  const settledWeights = useDeferredValue(weights);
+  return useMemo(
+    () => (settled ? verdictOf(settled, settled.bands, settled.readings, settledWeights) : null),
+    [settled, settledWeights],
+  );
 }

@@ -3,9 +3,11 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useRouter } from "next/navigation";
+import type { Asking } from "@/core/reading/found";
 import type { Rule } from "@/core/reading/guide";
 import type { Weights } from "@/core/reading/score";
 import type { Verdict } from "@/core/reading/verdict";
+import { criterionFor } from "@/core/reading";
 import { nextRound } from "@/core/trials/next-round";
 import { sayValue, settingFor } from "@/core/settings";
 import { trialKindFor, TrialKindKey } from "@/core/trials";
@@ -13,6 +15,7 @@ import { towersOfField } from "@/core/trials/in-another-kind";
 import { plainNumber } from "@/core/units";
 import { api, StoredTrial } from "../common/api";
 import { keys } from "../common/keys";
+import { useSpools } from "../common/queries";
 import { useAct } from "../common/use-act";
 import styles from "./reading.module.css";
 import type { SentRun } from "./run-data";
@@ -54,13 +57,15 @@ interface VerdictProps {
   verdict: Verdict;
   weights: Weights;
   onKeep(): void;
+  /** Goes to a question of a band. */
+  onAsk(asking: Asking): void;
 }
 
-export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictProps) {
+export function VerdictCard({ trialId, run, verdict, weights, onKeep, onAsk }: VerdictProps) {
   const router = useRouter();
   const client = useQueryClient();
   const { busy, act } = useAct();
-  const { advice, value, why, sure } = verdict;
+  const { advice, value, why, tellsMost } = verdict;
   const again = (kind?: TrialKindKey) =>
     act(async () => {
       const { id } = await api.post<StoredTrial>(`/trials/${trialId}/next`, { runId: run.id, weights, kind });
@@ -68,7 +73,8 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
       router.push(`/trials/${id}`);
     });
   const isSaid = value !== null && advice !== "mark-more";
-  const next = nextRound(run.trial, run.printer, verdict);
+  const spool = useSpools().data?.find(({ id }) => id === run.trial.spoolId) ?? null;
+  const next = nextRound(run.trial, { printer: run.printer, spool }, verdict);
   const asksMore = next.ok && advice !== "keep";
   return (
     <section className={`card ${styles.verdict}`} aria-label="Verdict">
@@ -76,8 +82,12 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
         <h2>{isSaid ? sayVerdict(verdict) : "Nothing stands out yet"}</h2>
         <p>{why}</p>
         {verdict.resonance && <p>{verdict.resonance.why}</p>}
-        {sure > 0 && <p className="dim">{saySure(sure)}</p>}
         {isSaid && !next.ok && <p className="dim">{next.message}</p>}
+        {tellsMost && advice !== "keep" && (
+          <Button size="small" onClick={() => onAsk(tellsMost)}>
+            Go to {criterionFor(tellsMost.criterion).short} of band {tellsMost.band}
+          </Button>
+        )}
       </div>
       {isSaid && (
         <div className={styles.acts}>
@@ -105,9 +115,4 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep }: VerdictP
 export function sayVerdict({ setting, value, unit, along }: Verdict): string {
   const said = `${plainNumber(value ?? 0, settingFor(setting).decimals + 1)} ${unit}`.trim();
   return along ? `${said} at ${sayValue(along.setting, along.value)}` : said;
-}
-
-function saySure(sure: number): string {
-  if (sure > 0.8) return "That is fairly sure.";
-  return sure > 0.5 ? "That is likely." : "That is a first guess.";
 }

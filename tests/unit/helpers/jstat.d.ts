@@ -8,5 +8,7 @@ declare module "jstat" {
     models: { ols(y: number[], x: number[][]): LeastSquares };
     mean(values: number[]): number;
     stdev(values: number[], isSample?: boolean): number;
+    studentt: { inv(share: number, freedom: number): number; cdf(t: number, freedom: number): number };
+    normal: { cdf(x: number, mean: number, deviation: number): number };
   };
 }

@@ -1,8 +1,8 @@
 /** Fits against a general-purpose statistics package, and against examples worked by hand. */
 import { jStat } from "jstat";
 import { polynomialFit, valueAt } from "@/core/reading/fit";
-import { isotonic } from "@/core/reading/rules/threshold";
-import { nominalValue, proportionalValue } from "@/core/reading/rules/nominal";
+import { nominalValue, proportionalValue } from "@/core/reading/from-lengths";
+import { normalBelow, normalQuantile, studentBelow, studentBeyond } from "@/core/reading/belief/chance";
 import { scoreBands } from "@/core/reading/score";
 import { verdict } from "@/core/reading/verdict";
 
@@ -30,56 +30,56 @@ test("weights count as repeated points do", () => {
   fit.coefficients.forEach((coefficient, i) => expect(coefficient).toBeCloseTo(other.coef[i], 9));
 });
 
-test("where weights only say what matters, the spread of what is found is that of many tries", () => {
-  const weights = [0.2, 0.6, 1, 1, 0.6, 0.3, 0.1];
-  let state = 7;
-  const die = () => (state = (state * 16807) % 2147483647) / 2147483647;
-  const bends = Array.from({ length: 4000 }, () => {
-    const noise = y.map(() => Array.from({ length: 12 }, die).reduce((sum, one) => sum + one, -6));
-    return polynomialFit(x, noise, 2, weights)!.coefficients[2];
-  });
-  const expected = Math.sqrt(polynomialFit(x, y, 2, weights)!.equalNoise[2][2]);
-  expect(jStat.stdev(bends, true) / expected).toBeCloseTo(1, 1);
-  const plain = polynomialFit(x, y, 2)!;
-  expect(plain.equalNoise[2][2]).toBeCloseTo(plain.unscaled[2][2], 12);
-});
-
 test("points that do not fix a polynomial give none", () => {
   expect(polynomialFit([1, 1, 1], [1, 2, 3], 1)).toBeNull();
   expect(polynomialFit([1, 2], [1, 2], 2)).toBeNull();
   expect(valueAt([1, 2, 3], 2)).toBe(17);
 });
 
-test("a curve that only rises: neighbours that fall are drawn together", () => {
-  // By hand: 3 and 2 become 2.5; then 6, 5 and 4 become 5.
-  expect(isotonic([1, 3, 2, 6, 5, 4, 7])).toEqual([1, 2.5, 2.5, 5, 5, 5, 7]);
-  expect(isotonic([3, 2, 1])).toEqual([2, 2, 2]);
+test.each([1, 2, 3, 4, 7, 30])("Student's t with %i degrees of freedom is the package's", (freedom) => {
+  for (const share of [0.5, 0.1, 0.05, 0.01]) {
+    const beyond = jStat.studentt.inv(1 - share / 2, freedom);
+    expect(studentBeyond(share, freedom) / beyond).toBeCloseTo(1, 4);
+    expect(studentBelow(beyond, freedom)).toBeCloseTo(1 - share / 2, 6);
+    expect(studentBelow(-beyond, freedom)).toBeCloseTo(share / 2, 6);
+  }
+});
+
+test("Student's t as tables have it: 12.706 and 2.228 for 95 of 100 (NIST/SEMATECH e-Handbook, 1.3.6.7.2)", () => {
+  expect(studentBeyond(0.05, 1)).toBeCloseTo(12.706, 3);
+  expect(studentBeyond(0.05, 10)).toBeCloseTo(2.228, 3);
+});
+
+test.each([-3, -1.2, 0, 0.4, 2.5])("the normal distribution below %d is the package's, and turned round", (z) => {
+  expect(normalBelow(z)).toBeCloseTo(jStat.normal.cdf(z, 0, 1), 6);
+  expect(normalQuantile(jStat.normal.cdf(z, 0, 1))).toBeCloseTo(z, 6);
 });
 
 test("flow from a one-wall box, by a straight line: 0.450 mm wanted", () => {
-  const bands = [96, 98, 100, 102, 104].map((value, i) => ({
-    ...{ band: i + 1, value, counts: true, score: null, must: null, spread: 0.5 },
-  }));
+  const bands = [96, 98, 100, 102, 104].map((value, i) => ({ band: i + 1, value, counts: true }));
   // Walls of 0.46 mm at 100 %, 0.0046 mm a percent: 0.45 mm is at 100 − 0.01 / 0.0046 = 97.826 %.
   const measures = bands.map(({ band, value }) => ({ band, what: "wall", valuesMm: [value * 0.0046, value * 0.0046] }));
-  const found = nominalValue(bands, measures, 0.45, "%")!;
-  expect(found.value).toBeCloseTo(97.826, 3);
-  // With noise, the standard error of the crossing is that of the line there over its slope (error propagation to first order).
-  const noise = [0.004, -0.006, 0.003, -0.002, 0.005, -0.001, -0.004, 0.006, 0.002, -0.005];
-  let at = 0;
-  const noisy = measures.map((one) => ({ ...one, valuesMm: one.valuesMm.map((mm) => mm + noise[at++]) }));
-  const xs = noisy.flatMap(({ band, valuesMm }) => valuesMm.map(() => bands[band - 1].value));
-  const ys = noisy.flatMap(({ valuesMm }) => valuesMm);
-  const crossing = nominalValue(bands, noisy, 0.45, "%")!;
-  // Seen from the crossing the line's constant is the height there, and its standard error is the package's.
-  const other = jStat.models.ols(
-    ys,
-    xs.map((value) => [1, value - crossing.value]),
-  );
-  expect(other.coef[0]).toBeCloseTo(0.45, 9);
-  const sigma = Math.max(other.t.sigmaHat, 0.005);
-  const error = (other.t.se[0] * (sigma / other.t.sigmaHat)) / other.coef[1];
-  expect((crossing.toValue - crossing.fromValue) / 4).toBeCloseTo(error, 6);
+  expect(nominalValue(bands, measures, 0.45, "flowFactor")!.value).toBeCloseTo(97.826, 3);
+});
+
+test("a range of lengths is Fieller's: at its ends the line lies t standard errors off what is wanted", () => {
+  const bands = [92, 96, 100, 104, 108].map((value, i) => ({ band: i + 1, value, counts: true }));
+  const off = [0.012, -0.01, 0.008, -0.014, 0.006];
+  const measures = bands.map(({ band, value }, i) => ({ band, what: "wall", valuesMm: [value * 0.0046 + off[i]] }));
+  const found = nominalValue(bands, measures, 0.46, "flowFactor")!;
+  const x = bands.map(({ value }) => value);
+  const y = measures.map(({ valuesMm }) => valuesMm[0]);
+  for (const end of [found.fromValue, found.toValue]) {
+    // The line's height at an end with its standard error, by the package; the noise has three readings' worth of a calliper's 0.015 mm.
+    const other = jStat.models.ols(
+      y,
+      x.map((value) => [1, value - end]),
+    );
+    const freedom = x.length - 2 + 3;
+    const sigma = Math.sqrt((other.t.sigmaHat ** 2 * (x.length - 2) + 3 * 0.015 ** 2) / freedom);
+    const error = other.t.se[0] * (sigma / other.t.sigmaHat);
+    expect(Math.abs(other.coef[0] - 0.46) / error).toBeCloseTo(jStat.studentt.inv(0.95, freedom), 3);
+  }
 });
 
 test("what was really laid, from tracks of several widths: the slope of measured over asked for", () => {
@@ -90,17 +90,22 @@ test("what was really laid, from tracks of several widths: the slope of measured
   const [h, round] = [0.2, (Math.PI * 0.2 * 0.2) / 4];
   const laid = (w: number) => (1.04 * (h * (w - h) + round) - round) / h + h;
   const measures = bands.map(({ band, wantedMm }) => ({ band, what: "track", valuesMm: [laid(wantedMm)] }));
-  expect(proportionalValue(bands, measures, "%")!.value).toBeCloseTo(100 / 1.04, 9);
+  expect(proportionalValue(bands, measures, "flowFactor")!.value).toBeCloseTo(100 / 1.04, 9);
   const noise = [0.01, -0.012, 0.008, -0.006, 0.004];
   const noisy = measures.map((one, i) => ({ ...one, valuesMm: [one.valuesMm[0] + noise[i]] }));
   const other = jStat.models.ols(
     noisy.map(({ valuesMm }) => valuesMm[0]),
     asked.map((w) => [1, w]),
   );
-  const found = proportionalValue(bands, noisy, "%")!;
+  const found = proportionalValue(bands, noisy, "flowFactor")!;
   expect(found.value).toBeCloseTo(100 / other.coef[1], 9);
-  expect((found.toValue - found.fromValue) / 4 / found.value).toBeCloseTo(other.t.se[1] / other.coef[1], 9);
-  expect(proportionalValue(bands, measures.slice(0, 1), "%")).toBeNull();
+  // b ± t standard errors, turned round: the larger slope gives the lower value.
+  const freedom = asked.length - 2 + 3;
+  const sigma = Math.sqrt((other.t.sigmaHat ** 2 * (asked.length - 2) + 3 * 0.015 ** 2) / freedom);
+  const error = other.t.se[1] * (sigma / other.t.sigmaHat) * jStat.studentt.inv(0.95, freedom);
+  expect(found.fromValue).toBeCloseTo(100 / (other.coef[1] + error), 3);
+  expect(found.toValue).toBeCloseTo(100 / (other.coef[1] - error), 3);
+  expect(proportionalValue(bands, measures.slice(0, 1), "flowFactor")).toBeNull();
 });
 
 test("a score is the weighted mean of what was marked; “cannot tell” counts for nothing", () => {

@@ -1,7 +1,7 @@
 /** Lengths as people type them, and what follows from ripples and sags. */
 import { jStat } from "jstat";
 import { doubtOf, medianOf, pastedLengths } from "@/core/reading/typed-lengths";
-import { resonanceOf } from "@/core/reading/rules/resonance";
+import { resonanceOf } from "@/core/reading/resonance";
 import { verdictOf, toldOf, unitsOf } from "@/core/trials/run";
 import { pieceOf } from "@/core/simulator/piece/piece";
 import { readPiece } from "@/core/simulator/piece/eye";

@@ -66,7 +66,7 @@ test("what else was tried goes along as the nearest band had it", () => {
     toValue: 214,
     advice: "narrow" as const,
   };
-  const next = nextRound(both, ladle, found);
+  const next = nextRound(both, { printer: ladle, spool: saffron }, found);
   if (!next.ok) throw new Error(next.message);
   // 225, 220, 215, 210 … were tried with 0, 10, 20, 30 … %.
   const fans = next.value.bands.map(({ settings }) => [settings.nozzleTemperature, settings.fan]);
@@ -85,17 +85,23 @@ test("the next round keeps base, heights and order; it is refused where nothing 
     }),
     ...{ value, fromValue: value - 4, toValue: value + 4, advice },
   });
-  const finer = nextRound(trial, ladle, said("narrow"));
+  const finer = nextRound(trial, { printer: ladle, spool: saffron }, said("narrow"));
   if (!finer.ok) throw new Error(finer.message);
   expect(finer.value.baseHeightMm).toBe(trial.plan.baseHeightMm);
   expect(finer.value.bands.every(({ heightMm }) => heightMm === trial.plan.bands[0].heightMm)).toBe(true);
   const values = finer.value.bands.map(({ settings }) => settings.nozzleTemperature!);
   expect(values).toEqual([...values].sort((a, b) => b - a));
   expect(values[0] - values[1]).toBe(2);
-  expect(nextRound({ ...trial, plan: finer.value }, ladle, said("narrow"))).toMatchObject({ ok: false });
-  const further = nextRound(trial, ladle, said("higher", 225));
+  expect(nextRound({ ...trial, plan: finer.value }, { printer: ladle, spool: saffron }, said("narrow"))).toMatchObject({
+    ok: false,
+  });
+  const further = nextRound(trial, { printer: ladle, spool: saffron }, said("higher", 225));
   if (!further.ok) throw new Error(further.message);
-  expect(further.value.bands[0].settings.nozzleTemperature).toBe(250);
-  expect(nextRound(trial, { ...ladle, highestNozzleC: 226 }, said("higher", 225))).toMatchObject({ ok: false });
-  expect(nextRound(trial, ladle, said("mark-more"))).toMatchObject({ ok: false });
+  // The label ends at 225 °C and is stretched by 10 °C at most; the last two values are tried again.
+  const beyond = further.value.bands.map(({ settings }) => settings.nozzleTemperature!);
+  expect(beyond).toEqual([234, 231, 228, 225, 220]);
+  expect(
+    nextRound(trial, { printer: { ...ladle, highestNozzleC: 226 }, spool: saffron }, said("higher", 225)),
+  ).toMatchObject({ ok: false });
+  expect(nextRound(trial, { printer: ladle, spool: saffron }, said("mark-more"))).toMatchObject({ ok: false });
 });

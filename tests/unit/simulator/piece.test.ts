@@ -30,7 +30,7 @@ function twoRounds(kind: TrialKindKey, printer: Printer, spool: Spool, seed: num
     const said = readPiece(pieceOf(run, spool, 1), guideOf(run).measure, seed * 17 + round);
     const verdict = verdictOf(run, unitsOf(run), [said], {});
     if (round === 2) return verdict.value;
-    const next = nextRound(trial, printer, verdict);
+    const next = nextRound(trial, { printer, spool }, verdict);
     if (!next.ok) return verdict.value;
     trial = { ...trial, plan: next.value };
   }

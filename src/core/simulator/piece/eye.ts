@@ -2,7 +2,7 @@
 import type { CriterionKey } from "../../reading";
 import { HIGHEST_MARK, Mark } from "../../reading/criterion";
 import type { Said } from "../../reading/lay-over";
-import { EYE_SPREAD } from "../../reading/score";
+import { USUAL_SPREAD } from "../../reading/belief/eyes";
 import { clamp, roundTo } from "../../units";
 import { Noise } from "../noise";
 import type { SimulatedPiece } from "./piece";
@@ -23,7 +23,7 @@ export function readPiece(
       (Object.entries(marks) as [CriterionKey, number][]).map(([criterion, mark]) => ({
         band,
         criterion,
-        mark: clamp(Math.round(mark + noise.bell(EYE_SPREAD)), 0, HIGHEST_MARK) as Mark,
+        mark: clamp(Math.round(mark + noise.bell(USUAL_SPREAD)), 0, HIGHEST_MARK) as Mark,
       })),
     ),
     measures: what

@@ -3,12 +3,13 @@ import { FilamentPath, pathOf } from "../../shelf/five-questions";
 import { plainNumber } from "../../units";
 import { RoundRequest, TrialKind } from "../kind";
 import { needs } from "../need";
+import { LONGEST_BACK_MM } from "../round-ends";
 import { borne, fanFor, Fitted, stackBands, steps, usualFixed } from "../rounds";
 
 /** Lengths worth trying on each path: far back on a short one draws melt into the cold part and jams (common practice, no source). */
 const LENGTHS_MM: Record<FilamentPath, number[]> = {
-  short: [0.2, 0.4, 0.6, 0.8, 1, 1.5, 2, 2.5, 3],
-  long: [0.5, 1, 2, 3, 4, 5, 6, 7, 8],
+  short: [0.2, 0.4, 0.6, 0.8, 1, 1.5, 2, 2.5, LONGEST_BACK_MM.short],
+  long: [0.5, 1, 2, 3, 4, 5, 6, 7, LONGEST_BACK_MM.long],
 };
 
 /** The lengths for a printer's path, and what is said of it. */

@@ -1,5 +1,5 @@
 /** How fast the frame swings, from how far apart its ripples lie: f = v / s, for the nozzle goes one ripple on in one swing. */
-import { plainNumber } from "../../units";
+import { plainNumber } from "../units";
 
 export interface Resonance {
   hz: number;

@@ -1,0 +1,163 @@
+/** What is believed of a piece whose values stand one above the other, from all marks of all readers. */
+import type { CriterionKey } from "..";
+import type { Use } from "../criterion";
+import { BandOnPiece, GivenMark, weightOf, Weights } from "../score";
+import { Answer } from "./answers";
+import { Curves, curvesOn, placesOn, qualitiesAt, qualityAt } from "./curves";
+import { believe, binsAt } from "./draws";
+import { Line, lineOf } from "./line";
+import { Contradiction, contradictionIn, quantile, tellingOf } from "./summary";
+import { seenAlong, Wanted } from "./wanted";
+
+export interface PieceBelief {
+  line: Line;
+  /** Where it is best, by draw, in places of the line, rising. */
+  best: Float64Array;
+  /** The score along the values that were tried: the middle of it, and where 9 of 10 draws lie between. */
+  curve: { value: number; low: number; middle: number; high: number }[];
+  /** The mean score by place of the line, where it was tried. */
+  means: { x: number; score: number }[];
+  /** The answer not given yet that would tell most; null where all were given. */
+  tellsMost: { band: number; criterion: CriterionKey } | null;
+  contradiction: { band: number; criterion: CriterionKey } | null;
+  /** Criteria of the kind that nobody marked anywhere. */
+  unseen: CriterionKey[];
+}
+
+/** A range holds what lies between these shares of the draws: worlds of other shapes find 9 of 10 and more in it (docs/reading.md). */
+export const LOW_SHARE = 0.12;
+export const HIGH_SHARE = 0.88;
+
+interface Request {
+  bands: readonly BandOnPiece[];
+  readers: readonly (readonly GivenMark[])[];
+  uses: readonly Use<CriterionKey>[];
+  weights: Weights;
+  wanted: Wanted;
+  /** What the setting allows. */
+  lowest: number;
+  highest: number;
+}
+
+/** Null where the marks are on fewer than two values. */
+export function pieceBelief(request: Request): PieceBelief | null {
+  const { bands, readers, uses, wanted, lowest, highest } = request;
+  const counting = bands.filter(({ counts }) => counts);
+  if (new Set(counting.map(({ value }) => value)).size < 2) return null;
+  const line = lineOf(
+    counting.map(({ value }) => value),
+    lowest,
+    highest,
+  );
+  const answered = answersIn(counting, readers, uses);
+  const told = uses.flatMap((use, i) => (answered[i].length > 0 && counts(use, request) ? [i] : []));
+  if (told.length === 0) return null;
+  const places = counting.map(({ value }) => line.toX(value));
+  const { curves, bins, along, qualities } = curvesFor(line, wanted.what === "first", places);
+  const criteria = told.map((i) => answered[i]);
+  const hasMusts = told.some((i) => uses[i].must);
+  const musts = told.map((i) => !hasMusts || Boolean(uses[i].must));
+  const believed = believe(curves, bins, places.length, criteria, {
+    readers: readers.length,
+    musts: wanted.what === "first" ? musts.flatMap((must, i) => (must ? [i] : [])) : [],
+  });
+  const seen = seenAlong(qualities, believed, along, {
+    weights: told.map((i) => weightOf(uses[i], request.weights) || (uses[i].must ? Number.EPSILON : 0)),
+    musts,
+    wanted,
+  });
+  const tried = along.flatMap((x, at) => (x < -HALF_A_PLACE || x > 1 + HALF_A_PLACE ? [] : [{ x, at }]));
+  const column = new Float64Array(seen.best.length);
+  const scoresAt = (at: number) => {
+    for (let draw = 0; draw < column.length; draw++) column[draw] = seen.scores[draw * along.length + at];
+    return Float64Array.from(column).sort();
+  };
+  const columns = tried.map(({ x, at }) => ({ x, sorted: scoresAt(at) }));
+  const tellsMost = mostTelling({ criteria, believed, curves, places, best: seen.best });
+  const contradiction = contradictionIn(criteria, readers.length);
+  const named = ({ criterion, place }: Contradiction) => ({
+    band: counting[place].band,
+    criterion: uses[told[criterion]].key,
+  });
+  return {
+    line,
+    best: Float64Array.from(seen.best).sort(),
+    curve: columns.map(({ x, sorted }) => ({
+      value: line.toValue(x),
+      low: quantile(sorted, LOW_SHARE),
+      middle: quantile(sorted, 0.5),
+      high: quantile(sorted, HIGH_SHARE),
+    })),
+    means: columns.map(({ x, sorted }) => ({ x, score: sorted.reduce((sum, one) => sum + one, 0) / sorted.length })),
+    tellsMost: tellsMost && named(tellsMost),
+    contradiction: contradiction && named(contradiction),
+    unseen: uses.flatMap((use, i) => (answered[i].length === 0 && counts(use, request) ? [use.key] : [])),
+  };
+}
+
+const HALF_A_PLACE = 1e-6;
+
+const counts = (use: Use<CriterionKey>, { weights }: Request) => Boolean(use.must) || weightOf(use, weights) > 0;
+
+/** The answers in each respect; what nobody can tell, and what was given of bands that do not count, says nothing. */
+function answersIn(counting: readonly BandOnPiece[], readers: Request["readers"], uses: Request["uses"]): Answer[][] {
+  const placeOf = new Map(counting.map(({ band }, place) => [band, place]));
+  const criterionOf = new Map(uses.map(({ key }, i) => [key, i]));
+  const answers: Answer[][] = uses.map(() => []);
+  readers.forEach((marks, reader) => {
+    for (const { band, criterion, mark } of marks) {
+      const place = placeOf.get(band);
+      const i = criterionOf.get(criterion);
+      if (mark !== null && place !== undefined && i !== undefined) answers[i].push({ reader, place, mark });
+    }
+  });
+  return answers;
+}
+
+interface Made {
+  key: string;
+  curves: Curves;
+  /** At the bands, in tenths of a mark. */
+  bins: Uint8Array;
+  /** Along the line. */
+  along: number[];
+  qualities: Float32Array;
+}
+
+/** The curves of the pieces looked at last: with every mark the same ones are asked for again. */
+const made: Made[] = [];
+const MOST_MADE = 4;
+
+function curvesFor(line: Line, isThreshold: boolean, places: readonly number[]): Made {
+  const key = JSON.stringify([isThreshold, line.values.length, line.lowX, line.highX, places]);
+  const known = made.find((one) => one.key === key);
+  if (known) return known;
+  const curves = curvesOn(line, isThreshold);
+  const along = placesOn(line);
+  const one = { key, curves, bins: binsAt(curves, places), along, qualities: qualitiesAt(curves, along) };
+  made.unshift(one);
+  made.length = Math.min(made.length, MOST_MADE);
+  return one;
+}
+
+interface Unasked {
+  criteria: readonly (readonly Answer[])[];
+  believed: ReturnType<typeof believe>;
+  curves: Curves;
+  places: readonly number[];
+  best: Float64Array;
+}
+
+/** What nobody answered in a respect that somebody looked at: the question whose answer would tell most. */
+function mostTelling({ criteria, believed, curves, places, best }: Unasked): Contradiction | null {
+  const open = criteria.flatMap((answers, criterion) => {
+    const answered = new Set(answers.map(({ place }) => place));
+    return places.flatMap((_, place) => (answered.has(place) ? [] : [{ criterion, place }]));
+  });
+  if (open.length === 0) return null;
+  const qualities = open.map(({ criterion, place }) =>
+    Float32Array.from(believed.drawn[criterion], (curve) => qualityAt(curves, curve, places[place])),
+  );
+  const telling = tellingOf(best, qualities, { bias: 0, spread: believed.spread });
+  return open[telling.indexOf(Math.max(...telling))];
+}

@@ -1,0 +1,199 @@
+/** The answer that marks give: where the score is highest, or the first value from one end on which every must is good. */
+import { criterionFor } from ".";
+import type { CriterionKey } from ".";
+import { settingFor, SettingKey } from "../settings";
+import { clamp, plainNumber } from "../units";
+import { HIGH_SHARE, LOW_SHARE, PieceBelief, pieceBelief } from "./belief/piece-belief";
+import { clustersOf, quantile, shareOf } from "./belief/summary";
+import type { Wanted } from "./belief/wanted";
+import type { Advice, Found, Other } from "./found";
+import type { ReadingGuide } from "./guide";
+import { sayChance, sayRange, sensible } from "./say";
+import type { BandOnPiece, GivenMark, Weights } from "./score";
+
+/** The second best answer is good enough: "a hair or two", "faint". */
+export const BAR = 3;
+/** Who wants speed takes the third best. */
+const LOWEST_BAR = 2;
+
+/** From this chance on that the best lies beyond an end it is asked there. */
+export const BEYOND_FROM = 0.3;
+/** A range that is wider than this share of what was tried tells nothing yet. */
+const TELLS_NOTHING = 0.8;
+/** A range no wider than so many of a setting's usual steps is as narrow as can be seen. */
+const NARROW_STEPS = 1.5;
+/** A threshold is as good as the first value of which this is likely. */
+const GOOD_FROM = 0.5;
+/** Of a value no better than this nobody says that it should be kept. */
+const LEAST_KEPT = 2;
+
+interface Request {
+  guide: ReadingGuide;
+  setting: SettingKey;
+  bands: readonly BandOnPiece[];
+  readers: readonly (readonly GivenMark[])[];
+  weights: Weights;
+}
+
+/** What is wanted by a kind's rule; `speed` above 1 lowers the bar of `most`. */
+function wantedBy({ rule }: ReadingGuide, { speed = 1 }: Weights): Wanted {
+  if (rule === "least") return { what: "first", from: "below", bar: BAR };
+  if (rule === "most") return { what: "first", from: "above", bar: clamp(BAR + 1 - speed, LOWEST_BAR, BAR + 0.5) };
+  return { what: "highest" };
+}
+
+/** The answer of a piece whose marks lie on two values at least; null otherwise. */
+export function fromMarks({ guide, setting, bands, readers, weights }: Request): Found | null {
+  const { lowest, highest } = settingFor(setting);
+  const wanted = wantedBy(guide, weights);
+  const belief = pieceBelief({ bands, readers, uses: guide.uses, weights, wanted, lowest, highest });
+  if (!belief) return null;
+  const { best, line } = belief;
+  const low = quantile(best, LOW_SHARE);
+  const high = quantile(best, HIGH_SHARE);
+  const halfStep = EDGE_SHARE / (line.values.length - 1);
+  const chanceBelow = shareOf(best, (x) => x < -halfStep);
+  const chanceAbove = shareOf(best, (x) => x > 1 + halfStep);
+  const value = wanted.what === "highest" ? bestTried(belief) : firstGood(belief, wanted.from);
+  const limit = (x: number) => clamp(line.toValue(x), lowest, highest);
+  const [fromX, toX] = [Math.min(low, value), Math.max(high, value)].map((x, i) =>
+    wanted.what === "highest" ? x : reachToBad(belief, wanted.from, value, x, i === 0),
+  );
+  const advice = adviceOn(belief, { setting, wanted, chanceBelow, chanceAbove, fromX, toX, value });
+  const found = {
+    value: line.toValue(value),
+    fromValue: limit(fromX),
+    toValue: limit(toX),
+    chanceBetween: (from: number, to: number) => shareOf(best, (x) => between(line.toValue(x), from, to)),
+    chanceBelow,
+    chanceAbove,
+    advice,
+    tellsMost: belief.tellsMost,
+    others: othersOf(belief, value),
+    curve: belief.curve,
+  };
+  return { ...found, why: sayWhy(belief, wanted, setting, found) };
+}
+
+const between = (value: number, from: number, to: number) => value >= from - 1e-9 && value <= to + 1e-9;
+
+/** Nearer to an end than this share of a step is at it. */
+const EDGE_SHARE = 0.25;
+
+/** Where the mean score is highest among what was tried. */
+function bestTried({ means, best }: PieceBelief): number {
+  const top = Math.max(...means.map(({ score }) => score));
+  const alike = means.filter(({ score }) => score >= top - ALIKE);
+  // Of what is alike the middle draw, so that a flat top gives its middle.
+  const middle = clamp(quantile(best, 0.5), 0, 1);
+  return alike.reduce((near, { x }) => (Math.abs(x - middle) < Math.abs(near - middle) ? x : near), alike[0].x);
+}
+
+const ALIKE = 0.06;
+
+/** The first value that was tried, from one end, of which it is likely that it is good; the last one where none is. */
+function firstGood({ line, best }: PieceBelief, from: "below" | "above"): number {
+  const places = line.values.map(line.toX);
+  const inOrder = from === "below" ? places : [...places].reverse();
+  const isGood = (place: number) =>
+    shareOf(best, (x) => (from === "below" ? x <= place + 1e-9 : x >= place - 1e-9)) >= GOOD_FROM;
+  return inOrder.find(isGood) ?? inOrder[inOrder.length - 1];
+}
+
+/** Between the last value that was tried and is not good and the first that is, nothing is known: a range reaches over all of it. */
+function reachToBad({ line }: PieceBelief, from: "below" | "above", value: number, x: number, isLow: boolean): number {
+  const places = line.values.map(line.toX);
+  if (from === "below" && isLow) return Math.min(x, ...places.filter((place) => place < value - 1e-9).slice(-1));
+  if (from === "above" && !isLow) return Math.max(x, ...places.filter((place) => place > value + 1e-9).slice(0, 1));
+  return x;
+}
+
+interface Known {
+  setting: SettingKey;
+  wanted: Wanted;
+  chanceBelow: number;
+  chanceAbove: number;
+  fromX: number;
+  toX: number;
+  value: number;
+}
+
+function adviceOn(belief: PieceBelief, known: Known): Advice {
+  const { chanceBelow, chanceAbove, fromX, toX, value, setting, wanted } = known;
+  const { line, means, best } = belief;
+  const isNowhere =
+    wanted.what === "highest" && toX - fromX > TELLS_NOTHING * (1 + 2 * Math.min(0.25, chanceBelow + chanceAbove));
+  if (isNowhere && Math.max(chanceBelow, chanceAbove) < SURELY_BEYOND) return "mark-more";
+  if (chanceAbove > BEYOND_FROM && chanceAbove >= chanceBelow) return "higher";
+  if (chanceBelow > BEYOND_FROM) return "lower";
+  if (toX - fromX > TELLS_NOTHING) return "mark-more";
+  const { step } = settingFor(setting);
+  const width = line.toValue(toX) - line.toValue(fromX);
+  const own = means.reduce((near, one) => (Math.abs(one.x - value) < Math.abs(near.x - value) ? one : near));
+  if (wanted.what === "highest" && own.score < LEAST_KEPT) return "narrow";
+  const isInside = quantile(best, LOW_SHARE) > -EDGE_X && quantile(best, HIGH_SHARE) < 1 + EDGE_X;
+  return width <= NARROW_STEPS * step && isInside ? "keep" : "narrow";
+}
+
+const SURELY_BEYOND = 0.42;
+const EDGE_X = 0.02;
+
+/** Places that look good besides the one that is named. */
+function othersOf({ best, line }: PieceBelief, value: number): Other[] {
+  const clusters = clustersOf(best);
+  if (clusters.length < 2) return [];
+  const own = clusters.reduce((near, one) => (awayFrom(one, value) < awayFrom(near, value) ? one : near));
+  return clusters
+    .filter((one) => one !== own)
+    .map(({ from, to, at, share }) => ({
+      value: line.toValue(at),
+      fromValue: line.toValue(from),
+      toValue: line.toValue(to),
+      share,
+    }));
+}
+
+const awayFrom = ({ from, to }: { from: number; to: number }, x: number) => Math.max(from - x, x - to, 0);
+
+function sayWhy(belief: PieceBelief, wanted: Wanted, setting: SettingKey, found: Omit<Found, "why">): string {
+  const { advice, fromValue, toValue, chanceAbove, chanceBelow, others } = found;
+  const { line, contradiction, unseen } = belief;
+  const { unit, decimals } = settingFor(setting);
+  const sentences: string[] = [];
+  const edge = (value: number) => `${plainNumber(value, decimals)} ${unit}`.trim();
+  const thing =
+    wanted.what === "highest"
+      ? "the best"
+      : wanted.from === "below"
+        ? "the least that is good"
+        : "the most that is good";
+  if (contradiction) {
+    sentences.push(
+      `Two readers contradict each other, most about ${criterionFor(contradiction.criterion).short} of band ${contradiction.band}: look at it together.`,
+    );
+  }
+  const capital = thing[0].toUpperCase() + thing.slice(1);
+  if (advice === "higher")
+    sentences.push(
+      `${sayChance(chanceAbove)} that ${thing} lies above ${edge(line.values[line.values.length - 1])}, the highest value that was tried.`,
+    );
+  else if (advice === "lower")
+    sentences.push(
+      `${sayChance(chanceBelow)} that ${thing} lies below ${edge(line.values[0])}, the lowest value that was tried.`,
+    );
+  else if (advice === "mark-more")
+    sentences.push(`No value stands out: ${thing} may lie anywhere from ${sayRange(setting, fromValue, toValue)}.`);
+  else sentences.push(`${capital} lies from ${sayRange(setting, fromValue, toValue)}, in 9 of 10.`);
+  for (const other of others) {
+    sentences.push(
+      `${edge(sensible(setting, other.value))} looks good, too (${sayChance(other.share).toLowerCase()}).`,
+    );
+  }
+  if (unseen.length > 0)
+    sentences.push(`Nobody looked at ${unseen.map((key: CriterionKey) => criterionFor(key).short).join(", ")}.`);
+  if (found.tellsMost && advice !== "keep") {
+    const { band, criterion } = found.tellsMost;
+    sentences.push(`Mark ${criterionFor(criterion).short} of band ${band} next: it tells most.`);
+  }
+  return sentences.join(" ");
+}

@@ -8,7 +8,7 @@ import type { CriterionKey } from ".";
 import type { Use } from "./criterion";
 import type { Advice, Found } from "./found";
 import { BAR, BEYOND_FROM } from "./from-marks";
-import { sayChance, sayRange } from "./say";
+import { sayChance, sayRange, sensible } from "./say";
 import type { BandOnPiece, GivenMark } from "./score";
 
 export interface FoundInField extends Found {
@@ -78,7 +78,7 @@ export function fromField(
     why:
       advice === "higher"
         ? `${sayChance(chanceAbove)} that even the highest value that was tried is not enough anywhere.`
-        : `The least is needed at ${plainNumber(alongValue(0.5), decimals)} ${unit} (from ${sayRange(settings.along, alongFrom, alongTo)}, in 9 of 10): ${sayRange(settings.across, fromValue, toValue)} there.`,
+        : `The least is needed at ${plainNumber(sensible(settings.along, alongValue(0.5)), decimals)} ${unit} (from ${sayRange(settings.along, alongFrom, alongTo)}, in 9 of 10): ${sayRange(settings.across, fromValue, toValue)} there.`,
   };
 }
 

@@ -16,10 +16,19 @@ export const seenStep = (setting: SettingKey) => settingFor(setting).step / NAME
 const FINEST_SHARE = 0.4;
 export const finestStep = (setting: SettingKey) => settingFor(setting).step * FINEST_SHARE;
 
+/** A range on the steps that values are named with, rounded outwards: it holds all that the unrounded one does. */
+export function rangeOutwards(from: number, to: number, step: number): { from: number; to: number } {
+  return { from: Math.floor(from / step + EXACT) * step, to: Math.ceil(to / step - EXACT) * step };
+}
+
+/** What is this near a step, in steps, lies on it. */
+const EXACT = 1e-6;
+
 /** `206 to 213 °C` */
 export function sayRange(setting: SettingKey, from: number, to: number): string {
   const { unit, decimals } = settingFor(setting);
-  const [low, high] = [from, to].map((value) => plainNumber(sensible(setting, value), decimals + 1));
+  const range = rangeOutwards(from, to, seenStep(setting));
+  const [low, high] = [range.from, range.to].map((value) => plainNumber(value, decimals + 1));
   return low === high ? `${low} ${unit}` : `${low} to ${high} ${unit}`;
 }
 

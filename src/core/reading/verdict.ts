@@ -8,7 +8,7 @@ import { nominalValue, proportionalValue } from "./from-lengths";
 import { fromMarks } from "./from-marks";
 import type { ReadingGuide, Rule } from "./guide";
 import { Resonance, resonanceOf } from "./resonance";
-import { finestStep, seenStep, sensible } from "./say";
+import { finestStep, rangeOutwards, seenStep, sensible } from "./say";
 import { BandOnPiece, GivenMark, scoreBands, ScoredBand, Weights } from "./score";
 
 export interface VerdictRequest {
@@ -137,8 +137,8 @@ function rangeOf(
   // A value that was tried is named as it was.
   const isTried = tried.some((one) => Math.abs(one - found.value) < step * 1e-6);
   const value = isTried ? found.value : clamp(on(found.value, Math.round), ends[0], ends[1]);
-  const fromValue = clamp(on(found.fromValue + step * 1e-6, Math.floor), lowest, highest);
-  const toValue = clamp(on(found.toValue - step * 1e-6, Math.ceil), lowest, highest);
+  const range = rangeOutwards(found.fromValue, found.toValue, step);
+  const [fromValue, toValue] = [range.from, range.to].map((end) => clamp(roundTo(end, decimals + 2), lowest, highest));
   return { value, fromValue: Math.min(fromValue, value), toValue: Math.max(toValue, value) };
 }
 

@@ -5,6 +5,7 @@ import type { Printer } from "../shelf/printer";
 import type { Spool } from "../shelf/spool";
 import type { BriefTrial, TrialState } from "./brief";
 import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
+import type { Expected } from "./expected";
 import type { KeptValue } from "./kept";
 import { unsettled } from "./need";
 import { Around, whyStale } from "./stale";
@@ -23,6 +24,8 @@ export interface BenchRow {
   high: number;
   labelled: boolean;
   kept: Pick<KeptValue, "id" | "value" | "fromValue" | "toValue" | "keptAt" | "note"> | null;
+  /** What earlier spools lead one to expect, while the pair has no answer of its own. */
+  expected: Pick<Expected, "value" | "fromValue" | "toValue" | "why"> | null;
   /** How far the question has come, and why it is to be asked again where it is. */
   state: QuestionState;
   why: string[];
@@ -49,6 +52,8 @@ export interface BenchKnown extends Around {
   trials: readonly BriefTrial[];
   /** The trial that is being printed on the printer. */
   printing: number | null;
+  /** By setting, what earlier spools lead one to expect. */
+  expected?: Partial<Record<SettingKey, Expected>>;
 }
 
 /** The rows in the order of work. */
@@ -77,6 +82,7 @@ export function benchRows(known: BenchKnown): BenchRow[] {
       ...kind.range(printer, spool),
       labelled: setting === "nozzleTemperature",
       kept: found ?? null,
+      expected: found ? null : (known.expected?.[setting] ?? null),
       ...stateOfQuestion(found, asked, found ? whyStale(found, kind.needs, known) : [], printing),
       count: asked.length,
       latest: latest

@@ -6,14 +6,38 @@ import { sayValue } from "../settings";
 import { plainNumber } from "../units";
 import { trialKindFor, TrialKindKey } from ".";
 import { Round, RoundRequest } from "./kind";
-import { narrowedAround } from "./next-round";
+import { narrowedAround, narrowedTo } from "./next-round";
 
 /** Plan, fixed values and what printer or spool made other than usual; `options` may be partial. */
 export function firstRound(kindKey: TrialKindKey, request: RoundRequest): Round {
   const kind = trialKindFor(kindKey);
   const options = optionsOf(kind.options, request.options, request.printer);
-  const round = aroundCarried(kindKey, { ...request, options }, kind.firstRound({ ...request, options }));
+  const whole = kind.firstRound({ ...request, options });
+  const round = aroundCarried(
+    kindKey,
+    { ...request, options },
+    aroundExpected(kindKey, { ...request, options }, whole),
+  );
   return { ...round, notes: [...round.notes, ...roomNotes(request)] };
+}
+
+/** Of a range wider than this share of the usual one earlier spools tell too little: all of it is asked. */
+const NARROW_SHARE = 0.65;
+
+/** Where earlier spools say the answer lies, if that is a good deal narrower than the usual range; kept values of the pair's own count more. */
+function aroundExpected(
+  kind: TrialKindKey,
+  { printer, spool, options, kept, carried = {}, expected = {} }: RoundRequest,
+  round: Round,
+): Round {
+  const setting = trialKindFor(kind).setting(printer, options);
+  const known = expected[setting];
+  if (!known || kept[setting] !== undefined || carried[setting] !== undefined) return round;
+  const asked = { kind, options, plan: round.plan };
+  const plan = narrowedTo(asked, { printer, spool }, known, NARROW_SHARE);
+  if (!plan) return round;
+  const note = `${known.why}. This round asks from there, and tells if it lies elsewhere.`;
+  return { ...round, plan, notes: [...round.notes, note] };
 }
 
 /** Narrower around a value that was taken over from another pair, where there is one. */

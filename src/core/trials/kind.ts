@@ -9,6 +9,7 @@ import { Spool } from "../shelf/spool";
 import type { SpecimenKey } from "../specimens";
 import type { ReadingGuide } from "../reading/guide";
 import { Option, OptionValues } from "../options/option";
+import type { Expected } from "./expected";
 import type { Need } from "./need";
 
 /** All a first round is made from. */
@@ -19,6 +20,8 @@ export interface RoundRequest {
   kept: SettingValues;
   /** Those of them that were taken over from another pair: a start, which the first round asks narrowly around. */
   carried?: SettingValues;
+  /** What earlier spools lead one to expect: the first round asks there, where that is narrow enough. */
+  expected?: Partial<Record<SettingKey, Expected>>;
   options: OptionValues;
   layerHeightMm: number;
   firstLayerHeightMm: number;

@@ -81,6 +81,16 @@ export function narrowedAround(trial: Asked, on: OnPair, value: number): Result<
   return values.ok ? succeed(withValues(trial, key, values.value)) : values;
 }
 
+/** A plan over a range that is known from elsewhere; null where that is no narrower than a share of what would be tried. */
+export function narrowedTo(trial: Asked, on: OnPair, range: Range, share: number): Trial["plan"] | null {
+  const key = primaryKey(trial, on.printer);
+  const tried = triedValues(trial, key);
+  if (tried.length < 2) return null;
+  if (range.toValue - range.fromValue > share * (tried[tried.length - 1] - tried[0])) return null;
+  const values = finer(key, on, tried, range);
+  return values.ok ? withValues(trial, key, values.value) : null;
+}
+
 /** Values tried, rising, each once. */
 function triedValues({ plan }: Asked, key: SettingKey): number[] {
   const all =

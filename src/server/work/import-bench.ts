@@ -98,6 +98,7 @@ async function arrive(bundle: Bundle, turns: Turns, signal?: AbortSignal): Promi
         spool: shelfSpools.get(pair.spoolId) ?? bundle.spools[spool],
         kept: keptOf(pair.printerId, pair.spoolId),
         carried: {},
+        expected: {},
       };
       const fields = firstTrial({ ...trial, ...pair }, null, basis);
       here.add(sayTrial(fields));

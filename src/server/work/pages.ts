@@ -20,6 +20,7 @@ import { hub } from "../link/hub";
 import { log } from "../log";
 export { builtFonts } from "./built-fonts";
 import { RANK_HEADER, rankIn } from "../who";
+import { expectedFor } from "./expected";
 import { currentEdits, reportFor } from "./files";
 import { writtenProgram } from "./programs";
 import { sheetOf } from "./sheets";
@@ -100,6 +101,7 @@ export function rowsFor(printerId: number, spoolId: number): BenchRow[] {
     spool: spools.get(spoolId)!,
     trials: briefTrials(),
     printing: isPrinting ? job.status().sourceId : null,
+    expected: expectedFor(printerId, spoolId),
   });
 }
 

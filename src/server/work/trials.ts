@@ -13,6 +13,7 @@ import { firstRound } from "@/core/trials/first-round";
 import { heightsOfPiece, planForSheet } from "@/core/trials/plan-on-piece";
 import { bandValues, takesSheet } from "@/core/trials/sheet-piece";
 import { checkOptions, optionsOf } from "@/core/options/option";
+import type { RoundRequest } from "@/core/trials/kind";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
 import type { Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
@@ -23,6 +24,7 @@ import { carriedSettings, keptSettings } from "../db/kept";
 import { TrialFields } from "../db/trials";
 import { Refused } from "../refused";
 import { runTask } from "../tasks/pool";
+import { expectedFor } from "./expected";
 
 /** A trial with its bands on whole layers. */
 export function withBands<T extends Trial>(trial: T) {
@@ -51,22 +53,29 @@ export interface RoundBasis {
   spool: Spool;
   kept: SettingValues;
   carried: SettingValues;
+  /** What earlier spools lead one to expect; nothing where the whole range is asked. */
+  expected: NonNullable<RoundRequest["expected"]>;
 }
 
-/** The basis of a pair of the shelf. */
-function basisOf({ printerId, spoolId }: Pick<NewTrial, "printerId" | "spoolId">): RoundBasis {
+/** The basis of a pair of the shelf; without what earlier spools say where the whole range is to be asked. */
+export function basisOf(
+  { printerId, spoolId }: Pick<NewTrial, "printerId" | "spoolId">,
+  asksWhole = false,
+): RoundBasis {
   return {
     printer: printers.get(printerId)!,
     spool: spools.get(spoolId)!,
     kept: keptSettings(printerId, spoolId),
     carried: carriedSettings(printerId, spoolId),
+    expected: asksWhole ? {} : expectedFor(printerId, spoolId),
   };
 }
 
 /** What a kind's first round is made from. */
-function roundFor({ kind, options }: NewTrial, { printer, spool, kept, carried }: RoundBasis) {
+function roundFor({ kind, options }: NewTrial, { printer, spool, kept, carried, expected }: RoundBasis) {
   const usual = { layerHeightMm: usualLayerMm(printer), firstLayerHeightMm: usualLayerMm(printer) };
-  const on = (heights: typeof usual) => firstRound(kind, { printer, spool, kept, carried, options, ...heights });
+  const on = (heights: typeof usual) =>
+    firstRound(kind, { printer, spool, kept, carried, expected, options, ...heights });
   return { printer, spool, usual, on };
 }
 

@@ -60,9 +60,22 @@ export function QuestionRow({ step, effort, printerId, spoolId }: Props) {
               <PointedLink href={`/trials/${latest.id}`}>{latest.name}</PointedLink>.
             </>
           ) : (
-            !kept && `Not asked yet for this pair.${needs ? ` Settle first: ${needs}.` : ""}`
+            !kept && !row.expected && `Not asked yet for this pair.${needs ? ` Settle first: ${needs}.` : ""}`
           )}
         </p>
+        {row.expected && (
+          <p className={`dim ${styles.state}`}>
+            {row.expected.why}. Expected here: {plainNumber(row.expected.fromValue, decimals + 1)} to{" "}
+            {plainNumber(row.expected.toValue, decimals + 1)} {unit}.{" "}
+            <Button
+              size="small"
+              loading={starting}
+              onClick={() => void start(kind, printerId, spoolId, { whole: true })}
+            >
+              Ask the whole range
+            </Button>
+          </p>
+        )}
       </div>
       <RangeScale row={row} />
       <div>

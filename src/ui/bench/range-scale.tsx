@@ -18,6 +18,7 @@ export function RangeScale({ row }: { row: BenchRow }) {
   const said = [
     `${plainNumber(low, decimals)} to ${plainNumber(high, decimals)} ${unit}`,
     kept === undefined ? "" : `kept ${plainNumber(kept, decimals)} ${unit}`,
+    row.expected ? `expected ${row.expected.fromValue} to ${row.expected.toValue} ${unit}` : "",
     planned.length > 0 ? `the last trial plans ${planned.join(", ")} ${unit}` : "nothing asked yet",
   ];
   return (
@@ -33,6 +34,15 @@ export function RangeScale({ row }: { row: BenchRow }) {
             style={{
               left: place(row.kept.fromValue),
               width: `calc(${place(row.kept.toValue)} - ${place(row.kept.fromValue)})`,
+            }}
+          />
+        )}
+        {row.expected && (
+          <span
+            className={styles.expected}
+            style={{
+              left: place(Math.max(from, row.expected.fromValue)),
+              width: `calc(${place(Math.min(to, row.expected.toValue))} - ${place(Math.max(from, row.expected.fromValue))})`,
             }}
           />
         )}

@@ -28,7 +28,7 @@ export function AskWith({ sheet, printerId, spoolId, onClose }: Props) {
       okButtonProps={{ className: "go" }}
       confirmLoading={starting}
       onCancel={onClose}
-      onOk={() => void start(kind, printerId, spoolId, sheet)}
+      onOk={() => void start(kind, printerId, spoolId, { sheet })}
     >
       <div className="stack">
         <label>

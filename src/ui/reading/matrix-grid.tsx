@@ -47,7 +47,7 @@ export function MatrixGrid({ run, chosen, criterion, verdict, markOf, onChoose, 
       <table className={styles.grid}>
         <caption className="dim">
           {short} of every {across.label.toLowerCase()} at every {along.label.toLowerCase()}, as on the piece. Mark a
-          cell, then drag from it over others that are alike.
+          cell, then drag from it over others that are alike. The bar at a cell’s foot: how likely it is good.
         </caption>
         <tbody>
           {rows.map((row) => (

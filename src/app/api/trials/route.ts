@@ -1,6 +1,7 @@
+import { z } from "zod";
 import { newTrialSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
-import { checkPair, firstTrial, refuseFractions, topsOfSheet, withBands } from "@/server/work/trials";
+import { basisOf, checkPair, firstTrial, refuseFractions, topsOfSheet, withBands } from "@/server/work/trials";
 import { briefTrials } from "@/server/work/pages";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
@@ -11,13 +12,16 @@ export const GET = handle(
   { who: "reader" },
 );
 
+/** `whole` asks the whole range, whatever earlier spools say. */
+const withWhole = newTrialSchema.extend({ whole: z.boolean({ error: "whole is true or false" }).default(false) });
+
 export const POST = handle(
   async (request) => {
-    const wanted = await readBody(request, newTrialSchema);
+    const { whole, ...wanted } = await readBody(request, withWhole);
     checkPair(wanted.printerId, wanted.spoolId);
     refuseFractions(wanted);
     const tops = await topsOfSheet(wanted, request.signal);
-    return json(withBands(trials.add(firstTrial(wanted, tops))), 201);
+    return json(withBands(trials.add(firstTrial(wanted, tops, basisOf(wanted, whole)))), 201);
   },
   { who: "bench" },
 );

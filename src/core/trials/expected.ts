@@ -1,0 +1,113 @@
+/**
+ * What earlier spools lead one to expect of a pair, before it has answered anything itself. A kept value of another pair says the more, the
+ * nearer that pair is; how far values of such pairs really differ is learned on this bench, from cautious figures while there is little.
+ */
+import { SettingKey, settingFor } from "../settings";
+import type { Printer } from "../shelf/printer";
+import { pathOf } from "../shelf/five-questions";
+import type { Spool } from "../shelf/spool";
+import { clamp, plainNumber, roundTo } from "../units";
+import { rangeOutwards, seenStep } from "../reading/say";
+
+export interface KnownPair {
+  printerId: number;
+  spoolId: number;
+  printer: Printer;
+  spool: Spool;
+  value: number;
+}
+
+export interface Expected {
+  value: number;
+  /** 9 of 10 such pairs lie between these. */
+  fromValue: number;
+  toValue: number;
+  because: { printerId: number; spoolId: number; value: number; weight: number }[];
+  /** `3 PLA of Larkfield: 202 to 211 °C` */
+  why: string;
+}
+
+type Pair = Pick<KnownPair, "printer" | "spool">;
+
+/** What two pairs may differ in, with how far their values differ by it alone, in a setting's usual steps (common practice, no source). */
+const differences: readonly { differs: (a: Pair, b: Pair) => boolean; steps: number }[] = [
+  { differs: (a, b) => a.spool.maker !== b.spool.maker, steps: 1.2 },
+  { differs: (a, b) => a.spool.colourHex !== b.spool.colourHex, steps: 0.6 },
+  { differs: (a, b) => a.printer.name !== b.printer.name, steps: 1 },
+  { differs: (a, b) => a.printer.nozzleMm !== b.printer.nozzleMm, steps: 0.8 },
+];
+/** Any two spools differ by so much, in steps. */
+const ANY_STEPS = 0.8;
+/** The cautious figures count as so many differences seen beside those of this bench. */
+const DIFFERENCES_BEFORE = 6;
+/** 9 of 10 of a normal distribution lie within so many deviations (any table of it). */
+const NINE_OF_TEN = 1.645;
+
+/** What two pairs differ in, as a word: pairs with the same word are compared with one another. */
+const kindOf = (a: Pair, b: Pair) => differences.map(({ differs }) => (differs(a, b) ? "1" : "0")).join("");
+
+/** Whether a value of one pair says anything about the other's: the same material, and for retraction the same way of the filament. */
+const isComparable = (a: Pair, b: Pair) =>
+  a.spool.material === b.spool.material && pathOf(a.printer) === pathOf(b.printer);
+
+/**
+ * What is to be expected of a pair; null where no comparable one is known.
+ *
+ * Each value v is taken as the pair's own plus a difference with the variance τ² of its kind; half of that is the asked pair's own and is
+ * never averaged away, so that the variance of what is expected is τ²/2 of the nearest + 1 / Σ (2 / τ²).
+ */
+export function expectedOf(pair: Pair, setting: SettingKey, known: readonly KnownPair[]): Expected | null {
+  const near = known.filter((one) => isComparable(pair, one));
+  if (near.length === 0) return null;
+  const { step, lowest, highest, unit, decimals } = settingFor(setting);
+  const variances = near.map((one) => varianceOf(pair, one, near, step));
+  const weights = variances.map((variance) => 2 / variance);
+  const all = weights.reduce((sum, weight) => sum + weight, 0);
+  const value = near.reduce((sum, one, i) => sum + weights[i] * one.value, 0) / all;
+  const spread = Math.sqrt(Math.min(...variances) / 2 + 1 / all);
+  const seen = seenStep(setting);
+  const range = rangeOutwards(value - NINE_OF_TEN * spread, value + NINE_OF_TEN * spread, seen);
+  const [fromValue, toValue] = [range.from, range.to].map((end) => roundTo(clamp(end, lowest, highest), decimals + 2));
+  const { material, maker } = pair.spool;
+  const ofMaker = near.every(({ spool }) => spool.maker === maker);
+  const count = new Set(near.map(({ spoolId }) => spoolId)).size;
+  const ends = [...new Set(near.map((one) => one.value))].sort((a, b) => a - b);
+  const said = [ends[0], ends[ends.length - 1]].map((end) => plainNumber(end, decimals + 1));
+  return {
+    value: roundTo(Math.round(value / seen) * seen, decimals + 2),
+    fromValue,
+    toValue,
+    because: near
+      .map(({ printerId, spoolId, value: own }, i) => ({
+        printerId,
+        spoolId,
+        value: own,
+        weight: roundTo(weights[i] / all, 3),
+      }))
+      .sort((a, b) => b.weight - a.weight),
+    why: `${count} other ${material}${ofMaker ? ` of ${maker}` : ""}: ${said[0] === said[1] ? said[0] : said.join(" to ")} ${unit}`.trim(),
+  };
+}
+
+/** How far values of pairs that differ as these two do lie apart, squared: what was seen on this bench, and the cautious figures. */
+function varianceOf(pair: Pair, other: Pair, near: readonly KnownPair[], step: number): number {
+  const kind = kindOf(pair, other);
+  const steps = differences.reduce(
+    (sum, { differs, steps: own }) => sum + (differs(pair, other) ? own * own : 0),
+    ANY_STEPS * ANY_STEPS,
+  );
+  const before = 2 * steps * step * step;
+  let squares = 0;
+  let count = 0;
+  near.forEach((a, i) => {
+    for (const b of near.slice(i + 1)) {
+      if (kindOf(a, b) !== kind) continue;
+      squares += (a.value - b.value) ** 2;
+      count++;
+    }
+  });
+  // Differences among the same few values are not as many as there are pairs of them.
+  const seen = Math.min(count, near.length - 1);
+  const mean = count === 0 ? 0 : squares / count;
+  return (DIFFERENCES_BEFORE * before + seen * mean) / (DIFFERENCES_BEFORE + seen);
+}

@@ -1,0 +1,83 @@
+/** What earlier spools teach: the sums by hand, and spools that were drawn apart as makers' spools are. */
+import { expectedOf, KnownPair } from "@/core/trials/expected";
+import { firstRound } from "@/core/trials/first-round";
+import { usualLayerMm } from "@/core/printing/process";
+import type { Spool } from "@/core/shelf/spool";
+import { bell, diceOf } from "../reading/worlds";
+import { ladle, saffron } from "../helpers/demo";
+
+const spoolOf = (change: Partial<Spool>): Spool => ({ ...saffron, ...change });
+const colours = ["#111111", "#222222", "#333333", "#444444", "#555555"];
+const known = (values: number[], change: Partial<Spool> = {}): KnownPair[] =>
+  values.map((value, i) => ({
+    printerId: 1,
+    spoolId: i + 2,
+    printer: ladle,
+    spool: spoolOf({ name: `Other ${i}`, colourHex: colours[i % colours.length], ...change }),
+    value,
+  }));
+const own = { printer: ladle, spool: saffron };
+
+test("one other spool of the maker: its value, with the cautious figures as they stand", () => {
+  const found = expectedOf(own, "nozzleTemperature", known([208]))!;
+  expect(found.value).toBe(208);
+  // τ² = 2·(0.8² + 0.6²)·5² = 50; 50 / 2 + 50 / 2 = 50, 1.645·√50 = 11.6 °C to each side.
+  expect([found.fromValue, found.toValue]).toEqual([196, 220]);
+  expect(found.because).toEqual([{ printerId: 1, spoolId: 2, value: 208, weight: 1 }]);
+});
+
+test("nearer pairs say more, and values that agree on this bench narrow what is expected", () => {
+  const far = known([220], { maker: "Somebody else" }).map((one) => ({ ...one, spoolId: 9 }));
+  const found = expectedOf(own, "nozzleTemperature", [...known([206]), ...far])!;
+  expect(found.value).toBeLessThan(213);
+  expect(found.because[0]).toMatchObject({ spoolId: 2 });
+  const agreed = expectedOf(own, "nozzleTemperature", known([207, 208, 208, 209, 207]))!;
+  const apart = expectedOf(own, "nozzleTemperature", known([198, 208, 218, 204, 213]))!;
+  expect(agreed.toValue - agreed.fromValue).toBeLessThan(apart.toValue - apart.fromValue);
+});
+
+test("another material, or another way of the filament, says nothing", () => {
+  expect(expectedOf(own, "nozzleTemperature", known([240], { material: "PETG" }))).toBeNull();
+  const direct = known([208]).map((one) => ({ ...one, printer: { ...ladle, retractionMm: 0.8 } }));
+  expect(expectedOf(own, "retractionLength", direct)).toBeNull();
+  expect(expectedOf(own, "nozzleTemperature", [])).toBeNull();
+});
+
+test("of makers' spools drawn 4 °C apart, nine of ten of what is expected hold the sixth after five", () => {
+  let held = 0;
+  for (let seed = 1; seed <= 400; seed++) {
+    const dice = diceOf(seed * 6007);
+    const maker = 205 + 5 * bell(dice);
+    const [truth, ...others] = Array.from({ length: 6 }, () => maker + 4 * bell(dice));
+    const { fromValue, toValue } = expectedOf(own, "nozzleTemperature", known(others))!;
+    if (truth >= fromValue && truth <= toValue) held++;
+  }
+  expect(held / 400).toBeGreaterThanOrEqual(0.85);
+  expect(held / 400).toBeLessThanOrEqual(0.98);
+});
+
+const request = {
+  printer: ladle,
+  spool: saffron,
+  kept: {},
+  options: {},
+  layerHeightMm: usualLayerMm(ladle),
+  firstLayerHeightMm: usualLayerMm(ladle),
+};
+const valuesOf = (round: ReturnType<typeof firstRound>) =>
+  round.plan.bands.map(({ settings }) => settings.nozzleTemperature!);
+
+test("the first round asks where much is known, the whole range where little is, and the pair's own value counts more", () => {
+  const whole = valuesOf(firstRound("temperature", request));
+  const much = { nozzleTemperature: expectedOf(own, "nozzleTemperature", known([207, 208, 208, 209, 207]))! };
+  const placed = firstRound("temperature", { ...request, expected: much });
+  const values = valuesOf(placed);
+  expect(Math.max(...values) - Math.min(...values)).toBeLessThan(Math.max(...whole) - Math.min(...whole));
+  expect(Math.min(...values)).toBeLessThan(much.nozzleTemperature.fromValue + 0.01);
+  expect(Math.max(...values)).toBeGreaterThan(much.nozzleTemperature.toValue - 0.01);
+  expect(placed.notes.join(" ")).toMatch(/5 other PLA of Larkfield: 207 to 209 °C/);
+  const little = { nozzleTemperature: expectedOf(own, "nozzleTemperature", known([208]))! };
+  expect(valuesOf(firstRound("temperature", { ...request, expected: little }))).toEqual(whole);
+  const kept = firstRound("temperature", { ...request, kept: { nozzleTemperature: 215 }, expected: much });
+  expect(valuesOf(kept)).toEqual(whole);
+});

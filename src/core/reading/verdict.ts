@@ -1,4 +1,4 @@
-/** What a reading says: a value, the values that cannot be told from it, how sure that is, and a sentence why. Formulas: docs/reading.md. */
+/** What a reading says: a value, the range that holds what is looked for, how sure that is, and a sentence why. Formulas: docs/reading.md. */
 import { settingFor, SettingKey } from "../settings";
 import { clamp, roundTo } from "../units";
 import { HIGHEST_MARK, Mark } from "./criterion";

@@ -2,12 +2,14 @@
  * What earlier spools lead one to expect of a pair, before it has answered anything itself. A kept value of another pair says the more, the
  * nearer that pair is; how far values of such pairs really differ is learned on this bench, from cautious figures while there is little.
  */
+import { optionsOf } from "../options/option";
 import { SettingKey, settingFor } from "../settings";
 import type { Printer } from "../shelf/printer";
 import { pathOf } from "../shelf/five-questions";
 import type { Spool } from "../shelf/spool";
 import { clamp, plainNumber, roundTo } from "../units";
 import { rangeOutwards, seenStep } from "../reading/say";
+import { trialKindFor, trialKindKeys } from ".";
 
 export interface KnownPair {
   printerId: number;
@@ -29,15 +31,18 @@ export interface Expected {
 
 type Pair = Pick<KnownPair, "printer" | "spool">;
 
-/** What two pairs may differ in, with how far their values differ by it alone, in a setting's usual steps (common practice, no source). */
-const differences: readonly { differs: (a: Pair, b: Pair) => boolean; steps: number }[] = [
-  { differs: (a, b) => a.spool.maker !== b.spool.maker, steps: 1.2 },
-  { differs: (a, b) => a.spool.colourHex !== b.spool.colourHex, steps: 0.6 },
-  { differs: (a, b) => a.printer.name !== b.printer.name, steps: 1 },
-  { differs: (a, b) => a.printer.nozzleMm !== b.printer.nozzleMm, steps: 0.8 },
+/**
+ * What two pairs may differ in, with how far their values differ by it alone, in shares of the range that the kind looks in (common practice,
+ * no source).
+ */
+const differences: readonly { differs: (a: Pair, b: Pair) => boolean; share: number }[] = [
+  { differs: (a, b) => a.spool.maker !== b.spool.maker, share: 0.2 },
+  { differs: (a, b) => a.spool.colourHex !== b.spool.colourHex, share: 0.1 },
+  { differs: (a, b) => a.printer.name !== b.printer.name, share: 0.25 },
+  { differs: (a, b) => a.printer.nozzleMm !== b.printer.nozzleMm, share: 0.15 },
 ];
-/** Any two spools differ by so much, in steps. */
-const ANY_STEPS = 0.8;
+/** Any two spools differ by so much. */
+const ANY_SHARE = 0.13;
 /** The cautious figures count as so many differences seen beside those of this bench. */
 const DIFFERENCES_BEFORE = 6;
 /** 9 of 10 of a normal distribution lie within so many deviations (any table of it). */
@@ -59,20 +64,21 @@ const isComparable = (a: Pair, b: Pair) =>
 export function expectedOf(pair: Pair, setting: SettingKey, known: readonly KnownPair[]): Expected | null {
   const near = known.filter((one) => isComparable(pair, one));
   if (near.length === 0) return null;
-  const { step, lowest, highest, unit, decimals } = settingFor(setting);
-  const variances = near.map((one) => varianceOf(pair, one, near, step));
+  const { lowest, highest, unit, decimals } = settingFor(setting);
+  const range = usualRange(pair, setting);
+  const variances = near.map((one) => varianceOf(pair, one, near, range));
   const weights = variances.map((variance) => 2 / variance);
   const all = weights.reduce((sum, weight) => sum + weight, 0);
   const value = near.reduce((sum, one, i) => sum + weights[i] * one.value, 0) / all;
   const spread = Math.sqrt(Math.min(...variances) / 2 + 1 / all);
   const seen = seenStep(setting);
-  const range = rangeOutwards(value - NINE_OF_TEN * spread, value + NINE_OF_TEN * spread, seen);
-  const [fromValue, toValue] = [range.from, range.to].map((end) => roundTo(clamp(end, lowest, highest), decimals + 2));
+  const ends = rangeOutwards(value - NINE_OF_TEN * spread, value + NINE_OF_TEN * spread, seen);
+  const [fromValue, toValue] = [ends.from, ends.to].map((end) => roundTo(clamp(end, lowest, highest), decimals + 2));
   const { material, maker } = pair.spool;
   const ofMaker = near.every(({ spool }) => spool.maker === maker);
   const count = new Set(near.map(({ spoolId }) => spoolId)).size;
-  const ends = [...new Set(near.map((one) => one.value))].sort((a, b) => a - b);
-  const said = [ends[0], ends[ends.length - 1]].map((end) => plainNumber(end, decimals + 1));
+  const values = near.map((one) => one.value);
+  const said = [Math.min(...values), Math.max(...values)].map((end) => plainNumber(end, decimals + 1));
   return {
     value: roundTo(Math.round(value / seen) * seen, decimals + 2),
     fromValue,
@@ -89,14 +95,24 @@ export function expectedOf(pair: Pair, setting: SettingKey, known: readonly Know
   };
 }
 
+/** How wide the range is that the setting's kind looks in; of a setting that no kind looks for, ten of its steps. */
+function usualRange({ printer, spool }: Pair, setting: SettingKey): number {
+  const kind = trialKindKeys
+    .map(trialKindFor)
+    .find((one) => one.setting(printer, optionsOf(one.options, {}, printer)) === setting);
+  if (!kind) return 10 * settingFor(setting).step;
+  const { low, high } = kind.range(printer, spool);
+  return high - low;
+}
+
 /** How far values of pairs that differ as these two do lie apart, squared: what was seen on this bench, and the cautious figures. */
-function varianceOf(pair: Pair, other: Pair, near: readonly KnownPair[], step: number): number {
+function varianceOf(pair: Pair, other: Pair, near: readonly KnownPair[], range: number): number {
   const kind = kindOf(pair, other);
-  const steps = differences.reduce(
-    (sum, { differs, steps: own }) => sum + (differs(pair, other) ? own * own : 0),
-    ANY_STEPS * ANY_STEPS,
+  const shares = differences.reduce(
+    (sum, { differs, share }) => sum + (differs(pair, other) ? share * share : 0),
+    ANY_SHARE * ANY_SHARE,
   );
-  const before = 2 * steps * step * step;
+  const before = 2 * shares * range * range;
   let squares = 0;
   let count = 0;
   near.forEach((a, i) => {

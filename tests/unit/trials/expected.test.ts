@@ -21,7 +21,7 @@ const own = { printer: ladle, spool: saffron };
 test("one other spool of the maker: its value, with the cautious figures as they stand", () => {
   const found = expectedOf(own, "nozzleTemperature", known([208]))!;
   expect(found.value).toBe(208);
-  // τ² = 2·(0.8² + 0.6²)·5² = 50; 50 / 2 + 50 / 2 = 50, 1.645·√50 = 11.6 °C to each side.
+  // The label is 30 °C wide: τ² = 2·(0.13² + 0.1²)·30² = 48.4; 48.4 / 2 + 48.4 / 2, and 1.645·√48.4 = 11.4 °C to each side.
   expect([found.fromValue, found.toValue]).toEqual([196, 220]);
   expect(found.because).toEqual([{ printerId: 1, spoolId: 2, value: 208, weight: 1 }]);
 });

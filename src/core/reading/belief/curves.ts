@@ -40,6 +40,8 @@ const LOWS = [0, 1.3];
 const HIGHS = [2.4, 3.3, 4.2];
 const LEVELS = [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4];
 const BOTTOMS = [0, 1, 2];
+/** So far from both ends lies the bottom of a valley. */
+const VALLEY_EDGE = 0.2;
 const TWIN_TOPS = [3, 4];
 const TWIN_PLACES = [0, 0.14, 0.28, 0.42, 0.58, 0.72, 0.86, 1];
 
@@ -121,7 +123,8 @@ function* thresholds(line: Line): Generator<Draft> {
 
 function* others(line: Line): Generator<Draft> {
   for (const level of LEVELS) yield { family: "level", figures: [level], weight: 1 };
-  for (const at of placesOn(line).filter(isInside)) {
+  // A valley is one where both its sides were tried: else it is a slope.
+  for (const at of placesOn(line).filter((x) => x >= VALLEY_EDGE && x <= 1 - VALLEY_EDGE)) {
     for (const width of WIDTHS.slice(0, 3)) {
       for (const bottom of BOTTOMS) yield { family: "valley", figures: [at, width, bottom], weight: 1 };
     }

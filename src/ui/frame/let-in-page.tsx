@@ -35,7 +35,7 @@ export function LetInPage() {
         inputMode="numeric"
         autoComplete="one-time-code"
         autoFocus
-        maxLength={7}
+        maxLength={9}
         placeholder="eight digits"
         value={code}
         aria-invalid={problem !== null}

@@ -14,11 +14,13 @@ export const preferencesSchema = z.object({
     .int({ error: "Days are a whole number" })
     .min(1, "A kept value holds for at least a day")
     .max(3650, "A kept value holds for at most ten years"),
+  /** What earlier spools wanted is expected of new ones. */
+  expectsAlike: z.boolean({ error: "It is true or false whether earlier spools lead to expect anything" }),
 });
 
 export type Preferences = z.infer<typeof preferencesSchema>;
 
-const usual: Preferences = { talkDays: 60, staleDays: 365 };
+const usual: Preferences = { talkDays: 60, staleDays: 365, expectsAlike: true };
 
 export function readPreferences(): Preferences {
   const rows = database().prepare("SELECT key, value FROM preferences").all() as { key: string; value: string }[];

@@ -30,6 +30,8 @@ import { refuse, Result, succeed } from "@/core/result";
 import { headOf, Printer } from "@/core/shelf/printer";
 import type { Spool } from "@/core/shelf/spool";
 import type { Side } from "@/core/reading/photo";
+import type { Weights } from "@/core/reading/score";
+import type { Verdict, VerdictRequest } from "@/core/reading/verdict";
 import { drawField, drawPiece, drawSwatches, PiecePicture } from "@/core/simulator/piece/draw";
 import type { SimulatedPiece } from "@/core/simulator/piece/piece";
 import { BuiltSheet, buildSheet, SheetInput } from "@/core/sheets/program";
@@ -38,7 +40,7 @@ import type { Label } from "@/core/values/label";
 import { Bundle, bundleSchema } from "@/core/values/bundle-schema";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { heightsOf, sheetPieces } from "@/core/trials/sheet-piece";
-import { isBeside, Run, unitsOf } from "@/core/trials/run";
+import { isBeside, Run, unitsOf, verdictOf } from "@/core/trials/run";
 import { Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
@@ -137,6 +139,9 @@ export const tasks = {
     const built = buildTrial(input, sheetPieces);
     return { hash: hashOf(built.bytes), settledShares: inspectTrial(input, built).bandSettled };
   },
+
+  /** What all readings of a run say together. */
+  verdict: ({ run, readers, weights }: ReadRun): Verdict => verdictOf(run, unitsOf(run), readers, weights),
 
   /** A simulated piece as it would look. */
   drawPiece({ run, piece, side }: { run: Run; piece: SimulatedPiece & { spool: Spool }; side: Side }): PiecePicture {
@@ -428,6 +433,13 @@ function tablesOf(look: LookInput, printer: Printer, tools: TaskTools): ProgramT
     lookedAtLast = { key, tables: readChunks(lookedAt(look, tools), printer) };
   }
   return lookedAtLast.tables;
+}
+
+/** A run with all that was read of it. */
+export interface ReadRun {
+  run: Run;
+  readers: VerdictRequest["readers"];
+  weights: Weights;
 }
 
 /** What is known of a program before it is printed. */

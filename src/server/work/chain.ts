@@ -9,7 +9,7 @@ import { storedVerdict } from "./runs";
 /** More rounds than anybody asks; a circle in old data ends here, too. */
 const MOST_ROUNDS = 50;
 
-export function chainOf(trial: StoredTrial): ChainRound[] {
+export async function chainOf(trial: StoredTrial): Promise<ChainRound[]> {
   let first = trial;
   for (let i = 0; i < MOST_ROUNDS && first.from; i++) {
     const before = trials.get(first.from);
@@ -24,10 +24,10 @@ export function chainOf(trial: StoredTrial): ChainRound[] {
     chain.push(next);
     waiting.push(...trials.goingOnFrom(next.id));
   }
-  return chain.map(roundOf);
+  return Promise.all(chain.map(roundOf));
 }
 
-function roundOf(trial: StoredTrial): ChainRound {
+async function roundOf(trial: StoredTrial): Promise<ChainRound> {
   const { id: trialId, name, round = 1 } = trial;
   const [run] = runs.ofTrial(trialId);
   const printer = run?.printer ?? printers.get(trial.printerId, true)!;
@@ -35,7 +35,7 @@ function roundOf(trial: StoredTrial): ChainRound {
   const setting = soughtKey(asked, printer);
   const units = unitsOf({ trial: asked, printer, reachedMm: null, told: [], byHand: [] });
   const values = [...new Set(units.map(({ value }) => value).filter(Number.isFinite))].sort((a, b) => a - b);
-  const verdict = run ? storedVerdict(run, {}) : null;
+  const verdict = run ? await storedVerdict(run, {}) : null;
   const isSaid = verdict && verdict.value !== null && verdict.advice !== "mark-more";
   return { trialId, name, round, setting, values, found: isSaid ? verdict : null };
 }

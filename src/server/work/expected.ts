@@ -2,6 +2,7 @@
 import { SettingKey } from "@/core/settings";
 import { Expected, expectedOf, KnownPair } from "@/core/trials/expected";
 import { kept } from "../db/kept";
+import { readPreferences } from "../db/preferences";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
 
@@ -22,11 +23,11 @@ function knownBeside(printerId: number, spoolId: number): Map<SettingKey, KnownP
 
 const byId = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
 
-/** What is expected of each setting of a pair; a setting that nothing is known of is left out. */
+/** What is expected of each setting of a pair; a setting that nothing is known of is left out, and all where nothing is to be expected. */
 export function expectedFor(printerId: number, spoolId: number): Partial<Record<SettingKey, Expected>> {
   const printer = printers.get(printerId);
   const spool = spools.get(spoolId);
-  if (!printer || !spool) return {};
+  if (!printer || !spool || !readPreferences().expectsAlike) return {};
   const found = [...knownBeside(printerId, spoolId)].flatMap(([setting, known]) => {
     const expected = expectedOf({ printer, spool }, setting, known);
     return expected ? [[setting, expected]] : [];

@@ -8,7 +8,7 @@ import { inAnotherKind } from "@/core/trials/in-another-kind";
 import { nextRound } from "@/core/trials/next-round";
 import { planOnPiece } from "@/core/trials/plan-on-piece";
 import { bandValues } from "@/core/trials/sheet-piece";
-import { guideOf, Run, soughtKey, toldOf, unitsOf, verdictOf } from "@/core/trials/run";
+import { guideOf, Run, soughtKey, toldOf, unitsOf } from "@/core/trials/run";
 import type { Trial, TrialInput } from "@/core/trials/trial";
 import { pieceOf } from "@/core/simulator/piece/piece";
 import type { Side } from "@/core/reading/photo";
@@ -181,9 +181,21 @@ export function sentRun(run: Run) {
 
 export type SentRun = ReturnType<typeof sentRun>;
 
-/** What all readings of a run say together. */
-export function storedVerdict(run: Run, weights: Weights): Verdict {
-  return verdictOf(run, unitsOf(run), readings.ofRun(run.id), weights);
+/** Verdicts given last, by all they were given of; a chain of rounds asks for the same ones again and again. */
+const given = new Map<string, Promise<Verdict>>();
+const MOST_GIVEN = 100;
+
+/** What all readings of a run say together: worked out in a worker, and kept as long as nothing is read anew. */
+export function storedVerdict(run: Run, weights: Weights): Promise<Verdict> {
+  const readers = readings.ofRun(run.id);
+  const key = JSON.stringify([run.id, run.version, run.printedAt, readers, weights]);
+  const known = given.get(key);
+  if (known) return known;
+  const verdict = runTask("verdict", { run, readers, weights });
+  given.set(key, verdict);
+  verdict.catch(() => given.delete(key));
+  if (given.size > MOST_GIVEN) given.delete(given.keys().next().value!);
+  return verdict;
 }
 
 /**
@@ -199,7 +211,7 @@ export async function addNextRound(
   const { weights, kind } = options;
   if (run.trialId !== trial.id)
     throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
-  const verdict = storedVerdict(run, weights);
+  const verdict = await storedVerdict(run, weights);
   const round = (trial.round ?? 1) + 1;
   const name = `${trial.name.replace(/ Round \d+$/, "")} Round ${round}`.slice(0, 100);
   if (kind !== undefined && kind !== trial.kind) {

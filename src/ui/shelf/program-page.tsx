@@ -24,7 +24,7 @@ interface About {
   freeBytes: number;
   talk: { lines: number; bytes: number };
   log: string;
-  preferences: { talkDays: number; staleDays: number };
+  preferences: { talkDays: number; staleDays: number; expectsAlike: boolean };
 }
 
 type Right = "mark" | "act" | "all";
@@ -139,6 +139,19 @@ function ValuesCard({ about }: { about: About }) {
     <section className="card" aria-label="Kept values">
       <h2>Kept values</h2>
       <DaysField about={about} name="staleDays" label="To be asked again after" />
+      <label className={styles.field}>
+        <input
+          type="checkbox"
+          checked={about.preferences.expectsAlike}
+          onChange={({ target }) =>
+            void act(async () => {
+              await api.put("/program", { expectsAlike: target.checked });
+              await client.invalidateQueries();
+            })
+          }
+        />{" "}
+        Expect of a new spool what earlier ones wanted
+      </label>
       <div className={styles.acts}>
         <Button href="/api/kept/export" download>
           Everything of the bench (JSON)

@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { closeStore } from "@/server/db/connection";
 import { kept } from "@/server/db/kept";
+import { writePreferences } from "@/server/db/preferences";
 import { printers } from "@/server/db/printers";
 import { spools } from "@/server/db/spools";
 import { expectedFor } from "@/server/work/expected";
@@ -52,6 +53,11 @@ test("values kept for other spools are expected of a new one; those taken over, 
   };
   expect(spanOf(true)).toBe(30);
   expect(spanOf(false)).toBeLessThan(25);
+
+  // Who does not want to hear of others is told nothing of them.
+  writePreferences({ expectsAlike: false });
+  expect(expectedFor(printer.id, asked.id)).toEqual({});
+  writePreferences({ expectsAlike: true });
 
   spools.remove(others[0].id);
   expect(expectedFor(printer.id, asked.id).nozzleTemperature!.because).toHaveLength(4);

@@ -69,6 +69,34 @@ function fieldCurves(lowX: number): Field {
   };
 }
 
+interface Made {
+  key: string;
+  field: Field;
+  /** What the curves say in the cells, in tenths of a mark: `cells × count`. */
+  bins: Uint8Array;
+}
+
+/** The curves of the field looked at last: with every mark the same ones are asked for again. */
+let madeLast: Made | null = null;
+
+function madeFor(lowX: number, xs: readonly number[], ss: readonly number[]): Made {
+  const key = JSON.stringify([lowX, xs, ss]);
+  if (madeLast?.key === key) return madeLast;
+  const field = fieldCurves(lowX);
+  const bins = new Uint8Array(field.count * xs.length);
+  let next = 0;
+  for (let cell = 0; cell < xs.length; cell++) {
+    for (let i = 0; i < field.count; i++) {
+      const away = ss[cell] - field.at[i];
+      const enough = field.t[i] + field.bend[i] * away * away;
+      const rise = 1 / (1 + Math.exp((enough - xs[cell]) / field.soft[i]));
+      bins[next++] = binOf(field.low[i] + (field.high[i] - field.low[i]) * rise);
+    }
+  }
+  madeLast = { key, field, bins };
+  return madeLast;
+}
+
 /** Null where the cells do not span both settings. */
 export function fieldBelief(
   cells: readonly BandOnPiece[],
@@ -92,19 +120,9 @@ export function fieldBelief(
   );
   if (answers.length === 0) return null;
   const lowX = Math.max(-BEYOND, across.lowX);
-  const field = fieldCurves(lowX);
-  const bins = new Uint8Array(field.count * counting.length);
   const xs = counting.map(({ value }) => across.toX(value));
   const ss = counting.map((cell) => along.toX(cell.along!));
-  let next = 0;
-  for (let cell = 0; cell < xs.length; cell++) {
-    for (let i = 0; i < field.count; i++) {
-      const away = ss[cell] - field.at[i];
-      const enough = field.t[i] + field.bend[i] * away * away;
-      const rise = 1 / (1 + Math.exp((enough - xs[cell]) / field.soft[i]));
-      bins[next++] = binOf(field.low[i] + (field.high[i] - field.low[i]) * rise);
-    }
-  }
+  const { field, bins } = madeFor(lowX, xs, ss);
   const curves: Pick<Curves, "count" | "logPrior"> = {
     count: field.count,
     // Level along is as likely as any one bend.

@@ -139,19 +139,21 @@ function ValuesCard({ about }: { about: About }) {
     <section className="card" aria-label="Kept values">
       <h2>Kept values</h2>
       <DaysField about={about} name="staleDays" label="To be asked again after" />
-      <label className={styles.field}>
-        <input
-          type="checkbox"
-          checked={about.preferences.expectsAlike}
-          onChange={({ target }) =>
-            void act(async () => {
-              await api.put("/program", { expectsAlike: target.checked });
-              await client.invalidateQueries();
-            })
-          }
-        />{" "}
-        Expect of a new spool what earlier ones wanted
-      </label>
+      <div className={styles.field}>
+        <label>
+          <input
+            type="checkbox"
+            checked={about.preferences.expectsAlike}
+            onChange={({ target }) =>
+              void act(async () => {
+                await api.put("/program", { expectsAlike: target.checked });
+                await client.invalidateQueries();
+              })
+            }
+          />{" "}
+          Expect of a new spool what earlier ones wanted
+        </label>
+      </div>
       <div className={styles.acts}>
         <Button href="/api/kept/export" download>
           Everything of the bench (JSON)

@@ -42,7 +42,9 @@ export function NewTrial({ open, onClose }: { open: boolean; onClose(): void }) 
       onCancel={onClose}
       confirmLoading={starting}
       okButtonProps={{ disabled: printer === null || spool === null, className: "go" }}
-      onOk={() => printer !== null && spool !== null && void start(kind, printer, spool, { sheet: sheet && sheetOf(sheet) })}
+      onOk={() =>
+        printer !== null && spool !== null && void start(kind, printer, spool, { sheet: sheet && sheetOf(sheet) })
+      }
     >
       <div className="stack">
         <label>

@@ -15,7 +15,12 @@ export function useStartTrial() {
   const client = useQueryClient();
   const tell = useTell();
   const [starting, setStarting] = useState(false);
-  const start = async (kind: TrialKindKey, printerId: number, spoolId: number, also: { sheet?: Sheet; whole?: boolean } = {}) => {
+  const start = async (
+    kind: TrialKindKey,
+    printerId: number,
+    spoolId: number,
+    also: { sheet?: Sheet; whole?: boolean } = {},
+  ) => {
     setStarting(true);
     try {
       const { id } = await api.post<Trial>("/trials", { kind, printerId, spoolId, ...also });

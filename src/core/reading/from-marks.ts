@@ -8,7 +8,7 @@ import { clustersOf, quantile, shareOf } from "./belief/summary";
 import type { Wanted } from "./belief/wanted";
 import type { Advice, Found, Other } from "./found";
 import type { ReadingGuide } from "./guide";
-import { sayChance, sayRange, sensible } from "./say";
+import { sayChance, sayFromTo, sensible } from "./say";
 import type { BandOnPiece, GivenMark, Weights } from "./score";
 
 /** The second best answer is good enough: "a hair or two", "faint". */
@@ -55,7 +55,7 @@ export function fromMarks({ guide, setting, bands, readers, weights }: Request):
   const chanceBelow = shareOf(best, (x) => x < -halfStep);
   const chanceAbove = shareOf(best, (x) => x > 1 + halfStep);
   const value = wanted.what === "highest" ? bestTried(belief) : firstGood(belief, wanted.from);
-  const limit = (x: number) => clamp(line.toValue(x), lowest, highest);
+  const limit = (x: number) => clamp(line.toValue(clamp(x, line.lowX, line.highX)), lowest, highest);
   const [fromX, toX] = [Math.min(low, value), Math.max(high, value)].map((x, i) =>
     wanted.what === "highest" ? x : reachToBad(belief, wanted.from, value, x, i === 0),
   );
@@ -69,7 +69,7 @@ export function fromMarks({ guide, setting, bands, readers, weights }: Request):
     chanceAbove,
     advice,
     tellsMost: belief.tellsMost,
-    others: othersOf(belief, value),
+    others: wanted.what === "highest" ? othersOf(belief, value) : [],
     curve: belief.curve,
   };
   return { ...found, why: sayWhy(belief, wanted, setting, found) };
@@ -120,23 +120,28 @@ interface Known {
 
 function adviceOn(belief: PieceBelief, known: Known): Advice {
   const { chanceBelow, chanceAbove, fromX, toX, value, setting, wanted } = known;
-  const { line, means, best } = belief;
-  const isNowhere =
-    wanted.what === "highest" && toX - fromX > TELLS_NOTHING * (1 + 2 * Math.min(0.25, chanceBelow + chanceAbove));
-  if (isNowhere && Math.max(chanceBelow, chanceAbove) < SURELY_BEYOND) return "mark-more";
-  if (chanceAbove > BEYOND_FROM && chanceAbove >= chanceBelow) return "higher";
-  if (chanceBelow > BEYOND_FROM) return "lower";
+  const { line, means, marked } = belief;
+  const beyond = Math.max(chanceBelow, chanceAbove);
+  const isAbove = chanceAbove >= chanceBelow;
+  const isBest = wanted.what === "highest";
+  // What lies beyond draws the range out; only what is left of it tells whether a value stands out.
+  const isNowhere = isBest && toX - fromX > TELLS_NOTHING * (1 + 2 * Math.min(0.25, chanceBelow + chanceAbove));
+  if (isNowhere && beyond < SURELY_BEYOND) return "mark-more";
+  // Nobody prints beyond an end that was not looked at.
+  if (beyond > BEYOND_FROM)
+    return (isAbove ? marked.highest : marked.lowest) ? (isAbove ? "higher" : "lower") : "mark-more";
   if (toX - fromX > TELLS_NOTHING) return "mark-more";
   const { step } = settingFor(setting);
   const width = line.toValue(toX) - line.toValue(fromX);
   const own = means.reduce((near, one) => (Math.abs(one.x - value) < Math.abs(near.x - value) ? one : near));
-  if (wanted.what === "highest" && own.score < LEAST_KEPT) return "narrow";
-  const isInside = quantile(best, LOW_SHARE) > -EDGE_X && quantile(best, HIGH_SHARE) < 1 + EDGE_X;
+  if (isBest && own.score < LEAST_KEPT) return "narrow";
+  // A threshold's last bad value was tried; the best has worse ones on both sides, unless the setting itself ends there.
+  const edge = EDGE_SHARE / (line.values.length - 1);
+  const isInside = !isBest || ((fromX > edge || line.lowX > -edge) && (toX < 1 - edge || line.highX < 1 + edge));
   return width <= NARROW_STEPS * step && isInside ? "keep" : "narrow";
 }
 
 const SURELY_BEYOND = 0.42;
-const EDGE_X = 0.02;
 
 /** Places that look good besides the one that is named. */
 function othersOf({ best, line }: PieceBelief, value: number): Other[] {
@@ -182,8 +187,8 @@ function sayWhy(belief: PieceBelief, wanted: Wanted, setting: SettingKey, found:
       `${sayChance(chanceBelow)} that ${thing} lies below ${edge(line.values[0])}, the lowest value that was tried.`,
     );
   else if (advice === "mark-more")
-    sentences.push(`No value stands out: ${thing} may lie anywhere from ${sayRange(setting, fromValue, toValue)}.`);
-  else sentences.push(`${capital} lies from ${sayRange(setting, fromValue, toValue)}, in 9 of 10.`);
+    sentences.push(`No value stands out: ${thing} may lie anywhere ${sayFromTo(setting, fromValue, toValue)}.`);
+  else sentences.push(`${capital} lies ${sayFromTo(setting, fromValue, toValue)}, in 9 of 10.`);
   for (const other of others) {
     sentences.push(
       `${edge(sensible(setting, other.value))} looks good, too (${sayChance(other.share).toLowerCase()}).`,

@@ -32,6 +32,12 @@ export function sayRange(setting: SettingKey, from: number, to: number): string 
   return low === high ? `${low} ${unit}` : `${low} to ${high} ${unit}`;
 }
 
+/** `from 206 to 213 °C`, `at 210 °C` */
+export function sayFromTo(setting: SettingKey, from: number, to: number): string {
+  const range = sayRange(setting, from, to);
+  return `${range.includes(" to ") ? "from" : "at"} ${range}`;
+}
+
 /** `7 chances in 10` */
 export function sayChance(chance: number): string {
   const tenths = Math.round(chance * 10);

@@ -128,6 +128,20 @@ test("level at the top up to the edge: the edge is in the range, and higher is n
   expect(best([0, 1, 1, 2, 2, 3, 3, 4])).toMatchObject({ advice: "higher" });
 });
 
+test("the best is only kept with worse on both sides, and beyond an end that nobody looked at nothing is printed", () => {
+  expect(best([0, 0, 1, 2, 3, 4, 4, 4]).advice).not.toBe("keep");
+  const middle = best([undefined, undefined, 0, 1, 0]);
+  expect(middle.advice).toBe("mark-more");
+  expect(middle.tellsMost).not.toBeNull();
+});
+
+test("where nothing is good a threshold lies beyond, and no value beyond is called good", () => {
+  const none = least([1, 1, 1, 1, 1, 1, 1, 1, 1]);
+  expect(none).toMatchObject({ advice: "higher", others: [] });
+  expect(none.why).not.toMatch(/looks good/);
+  expect(least([4, 4, 4, 4, 4, 4, 4, 4, 4]).why).toMatch(/lies at 0 mm/);
+});
+
 test("two places look good: neither end is named alone, and both are said", () => {
   const two = best([2, 4, 2, 0, 0, 2, 4, 2]);
   const near = (value: number) => Math.round(value / 5) * 5;

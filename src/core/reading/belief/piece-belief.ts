@@ -20,6 +20,8 @@ export interface PieceBelief {
   /** The answer not given yet that would tell most; null where all were given. */
   tellsMost: { band: number; criterion: CriterionKey } | null;
   contradiction: { band: number; criterion: CriterionKey } | null;
+  /** Whether anything was marked on the lowest and on the highest value. */
+  marked: { lowest: boolean; highest: boolean };
   /** Criteria of the kind that nobody marked anywhere. */
   unseen: CriterionKey[];
 }
@@ -75,6 +77,7 @@ export function pieceBelief(request: Request): PieceBelief | null {
   const columns = tried.map(({ x, at }) => ({ x, sorted: scoresAt(at) }));
   const tellsMost = mostTelling({ criteria, believed, curves, places, best: seen.best });
   const contradiction = contradictionIn(criteria, readers.length);
+  const isMarked = (x: number) => criteria.some((answers) => answers.some(({ place }) => places[place] === x));
   const named = ({ criterion, place }: Contradiction) => ({
     band: counting[place].band,
     criterion: uses[told[criterion]].key,
@@ -91,6 +94,7 @@ export function pieceBelief(request: Request): PieceBelief | null {
     means: columns.map(({ x, sorted }) => ({ x, score: sorted.reduce((sum, one) => sum + one, 0) / sorted.length })),
     tellsMost: tellsMost && named(tellsMost),
     contradiction: contradiction && named(contradiction),
+    marked: { lowest: isMarked(Math.min(...places)), highest: isMarked(Math.max(...places)) },
     unseen: uses.flatMap((use, i) => (answered[i].length === 0 && counts(use, request) ? [use.key] : [])),
   };
 }

@@ -7,9 +7,18 @@ import { benches } from "./benches";
  * The pages of a worker share one browser window's cache, so that the program's script is read once and not for every test; what a page
  * keeps in it is cleared. Pages are used once their script runs: filling a field takes two steps of the driver, and no hand types between them.
  */
-export const test = base.extend<object, { shared: BrowserContext }>({
+export const test = base.extend<object, { shared: BrowserContext; alone: void }>({
   // eslint-disable-next-line no-empty-pattern -- the runner reads from this pattern that nothing else is needed
   baseURL: async ({}, use, { parallelIndex }) => use(`http://127.0.0.1:${benches[parallelIndex].port}`),
+  // What one test keeps is not to move the first rounds of another: only the test of that asks for it.
+  alone: [
+    // eslint-disable-next-line no-empty-pattern -- the runner reads from this pattern that nothing else is needed
+    async ({}, use, { parallelIndex }) => {
+      await heedEarlier(benches[parallelIndex].port, false);
+      await use();
+    },
+    { scope: "worker", auto: true },
+  ],
   shared: [
     async ({ browser }, use, { parallelIndex, project }) => {
       const { viewport, acceptDownloads } = project.use;
@@ -39,6 +48,16 @@ export const test = base.extend<object, { shared: BrowserContext }>({
     await page.close();
   },
 });
+
+/** Whether first rounds are placed by what earlier spools wanted. */
+export async function heedEarlier(port: number | string, expectsAlike: boolean): Promise<void> {
+  const answer = await fetch(`http://127.0.0.1:${port}/api/program`, {
+    method: "PUT",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ expectsAlike }),
+  });
+  expect(answer.ok).toBe(true);
+}
 
 /** The downloaded file's text. */
 export async function textOf(download: Download): Promise<string> {

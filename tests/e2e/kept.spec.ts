@@ -194,3 +194,45 @@ test("the label and the sheet hold what is kept; a code on it leads to the bench
   await expect(page).toHaveURL(/\/bench$/);
   await request.put("/api/bench", { data: { printerId: 1, spoolId: 1 } });
 });
+
+test("what other spools of the maker wanted stands on the bench, is asked first, and the whole range by one press", async ({
+  page,
+  request,
+}) => {
+  const set = (expectsAlike: boolean) => request.put("/api/program", { data: { expectsAlike } });
+  const spool = ((await (await request.get("/api/spools")).json()) as { id: number; [key: string]: unknown }[]).find(
+    ({ id }) => id === 1,
+  )!;
+  const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = spool;
+  const add = async (name: string) =>
+    (
+      (await (await request.post("/api/spools", { data: { ...fields, maker: "Quillmark", name } })).json()) as {
+        id: number;
+      }
+    ).id;
+  for (const [i, value] of [207, 208, 208, 209, 207].entries()) {
+    const spoolId = await add(`Elder ${i}`);
+    await keep(request, { printerId: 1, spoolId, setting: "nozzleTemperature", value });
+  }
+  const spoolId = await add("Younger");
+  await request.put("/api/bench", { data: { printerId: 1, spoolId } });
+  await set(true);
+  await page.goto("/bench");
+  const row = page.getByRole("listitem").filter({ hasText: "Nozzle temperature" }).first();
+  await expect(row).toContainText(/Expected here: \d+ to \d+ °C/);
+  await row.getByRole("button", { name: "Ask the whole range" }).click();
+  await expect(page).toHaveURL(/\/trials\/\d+/);
+  const valuesOf = async (id: string) =>
+    (
+      (await (await request.get(`/api/trials/${id}`)).json()) as {
+        plan: { bands: { settings: { nozzleTemperature: number } }[] };
+      }
+    ).plan.bands.map(({ settings }) => settings.nozzleTemperature);
+  const whole = await valuesOf(/\/trials\/(\d+)/.exec(page.url())![1]);
+  expect(Math.max(...whole) - Math.min(...whole)).toBe(30);
+  const made = await request.post("/api/trials", { data: { kind: "temperature", printerId: 1, spoolId } });
+  const narrow = await valuesOf(String(((await made.json()) as { id: number }).id));
+  expect(Math.max(...narrow) - Math.min(...narrow)).toBeLessThan(30);
+  await set(false);
+  await request.put("/api/bench", { data: { printerId: 1, spoolId: 1 } });
+});

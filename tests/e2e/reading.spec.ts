@@ -78,8 +78,11 @@ test("run, read, ask once more, read, keep: the bench shows the value", async ({
   const finer = await valuesOf(request, nextId);
   expect(Math.abs(finer[0] - finer[1])).toBeLessThanOrEqual(3);
   await markByKeys(page, finer);
-  const said = Number(/^[\d.]+/.exec((await verdict.getByRole("heading").textContent())!)![0]);
+  const [{ id: runId }] = (await (await request.get(`/api/trials/${nextId}/runs`)).json()) as { id: number }[];
+  const { value: said } = (await (await request.get(`/api/runs/${runId}/verdict`)).json()) as { value: number };
   expect(Math.abs(said - TRUTH_C)).toBeLessThanOrEqual(4);
+  // A mark is painted before what follows from it.
+  await expect(verdict.getByRole("heading")).toHaveText(`${said} °C`);
   await verdict.getByRole("button", { name: /^Keep/ }).click();
   await page.getByRole("region", { name: "Keep it" }).getByRole("button", { name: /^Keep/ }).click();
   await expect(page.getByRole("region", { name: "Kept so far" })).toContainText(`${said} °C good from`);

@@ -3,7 +3,7 @@ import type { Use } from "./criterion";
 import type { CriterionKey } from ".";
 
 /**
- * `best`: where the weighted score is highest, between two good neighbours if need be. `least`: the lowest value from which on every must is
+ * `best`: where the weighted score is highest. `least`: the lowest value from which on every must is
  * good. `most`: the highest value up to which every must is good. `nominal`: where what is measured is what was wanted.
  * `field`: the least value across that is good, at the value along where that is least.
  */

@@ -161,7 +161,7 @@ async function main(): Promise<void> {
       () => buildTrial({ ...one, printer: { ...printer, nozzleMm: 0.4 + ++nozzle / 1000 } }),
       3,
     );
-    const { seconds, massG } = effortOf(kind, printer, spool, {});
+    const { seconds, massG } = effortOf(kind, printer, spool, { kept: {} });
     totalS += seconds;
     totalG += massG;
     row(

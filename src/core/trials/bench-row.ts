@@ -5,7 +5,7 @@ import type { Printer } from "../shelf/printer";
 import type { Spool } from "../shelf/spool";
 import type { BriefTrial, TrialState } from "./brief";
 import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
-import type { Expected } from "./expected";
+import { Expected, isNarrow } from "./expected";
 import type { KeptValue } from "./kept";
 import { unsettled } from "./need";
 import { Around, whyStale } from "./stale";
@@ -24,8 +24,8 @@ export interface BenchRow {
   high: number;
   labelled: boolean;
   kept: Pick<KeptValue, "id" | "value" | "fromValue" | "toValue" | "keptAt" | "note"> | null;
-  /** What earlier spools lead one to expect, while the pair has no answer of its own. */
-  expected: Pick<Expected, "value" | "fromValue" | "toValue" | "why"> | null;
+  /** What earlier spools lead one to expect, while the pair has no answer of its own; `isAsked` if the first round asks there only. */
+  expected: (Pick<Expected, "value" | "fromValue" | "toValue" | "why"> & { isAsked: boolean }) | null;
   /** How far the question has come, and why it is to be asked again where it is. */
   state: QuestionState;
   why: string[];
@@ -69,6 +69,7 @@ export function benchRows(known: BenchKnown): BenchRow[] {
     const asked = own.filter((trial) => trial.kind === key);
     const [latest] = asked;
     const found = kept.find((one) => one.setting === setting);
+    const expected = found ? undefined : known.expected?.[setting];
     const values =
       latest?.setting === setting ? latest.bands.flatMap(([, value]) => (value === null ? [] : [value])) : [];
     return {
@@ -82,7 +83,7 @@ export function benchRows(known: BenchKnown): BenchRow[] {
       ...kind.range(printer, spool),
       labelled: setting === "nozzleTemperature",
       kept: found ?? null,
-      expected: found ? null : (known.expected?.[setting] ?? null),
+      expected: expected ? { ...expected, isAsked: isNarrow(expected, kind.range(printer, spool)) } : null,
       ...stateOfQuestion(found, asked, found ? whyStale(found, kind.needs, known) : [], printing),
       count: asked.length,
       latest: latest

@@ -1,12 +1,12 @@
 /** What the first rounds of all kinds take for a printer and a spool: time and material, before anything is printed. */
 import { filamentMassG } from "../material/bead";
 import { usualLayerMm } from "../printing/process";
-import { SettingValues } from "../settings";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
 import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
 import { buildTrial } from "./build";
 import { firstRound } from "./first-round";
+import type { RoundRequest } from "./kind";
 import type { Trial } from "./trial";
 
 export interface Effort {
@@ -16,16 +16,19 @@ export interface Effort {
   massG: number;
 }
 
+/** What a first round starts from beside printer and spool: where it asks follows from it. */
+export type Beside = Pick<RoundRequest, "kept" | "carried" | "expected">;
+
 /** The effort of every kind's first round, in the order of work, each built as it would be printed. */
-export function efforts(printer: Printer, spool: Spool, kept: SettingValues): Effort[] {
-  return trialKindKeys.map((kind) => effortOf(kind, printer, spool, kept));
+export function efforts(printer: Printer, spool: Spool, beside: Beside): Effort[] {
+  return trialKindKeys.map((kind) => effortOf(kind, printer, spool, beside));
 }
 
 /** Time and material of a kind's first round. */
-export function effortOf(kind: TrialKindKey, printer: Printer, spool: Spool, kept: SettingValues): Effort {
+export function effortOf(kind: TrialKindKey, printer: Printer, spool: Spool, beside: Beside): Effort {
   const layerMm = usualLayerMm(printer);
   const heights = { layerHeightMm: layerMm, firstLayerHeightMm: layerMm };
-  const round = firstRound(kind, { printer, spool, kept, options: {}, ...heights });
+  const round = firstRound(kind, { printer, spool, ...beside, options: {}, ...heights });
   const trial: Trial = {
     id: 1,
     kind,
@@ -40,7 +43,7 @@ export function effortOf(kind: TrialKindKey, printer: Printer, spool: Spool, kep
     plan: round.plan,
     fixed: round.fixed,
   };
-  const { figures } = buildTrial({ trial, printer, spool, kept });
+  const { figures } = buildTrial({ trial, printer, spool, kept: beside.kept });
   return {
     kind,
     seconds: figures.seconds,

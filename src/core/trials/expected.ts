@@ -25,9 +25,16 @@ export interface Expected {
   fromValue: number;
   toValue: number;
   because: { printerId: number; spoolId: number; value: number; weight: number }[];
-  /** `3 PLA of Larkfield: 202 to 211 °C` */
+  /** `3 kept values for PLA of Larkfield: 202 to 211 °C` */
   why: string;
 }
+
+/** Of a range wider than this share of what a kind looks in earlier spools tell too little: all of it is asked. */
+const NARROW_SHARE = 0.65;
+
+/** Whether a first round asks there instead of over the kind's whole range. */
+export const isNarrow = ({ fromValue, toValue }: Expected, { low, high }: { low: number; high: number }) =>
+  toValue - fromValue <= NARROW_SHARE * (high - low);
 
 type Pair = Pick<KnownPair, "printer" | "spool">;
 
@@ -76,7 +83,6 @@ export function expectedOf(pair: Pair, setting: SettingKey, known: readonly Know
   const [fromValue, toValue] = [ends.from, ends.to].map((end) => roundTo(clamp(end, lowest, highest), decimals + 2));
   const { material, maker } = pair.spool;
   const ofMaker = near.every(({ spool }) => spool.maker === maker);
-  const count = new Set(near.map(({ spoolId }) => spoolId)).size;
   const values = near.map((one) => one.value);
   const said = [Math.min(...values), Math.max(...values)].map((end) => plainNumber(end, decimals + 1));
   return {
@@ -91,7 +97,7 @@ export function expectedOf(pair: Pair, setting: SettingKey, known: readonly Know
         weight: roundTo(weights[i] / all, 3),
       }))
       .sort((a, b) => b.weight - a.weight),
-    why: `${count} other ${material}${ofMaker ? ` of ${maker}` : ""}: ${said[0] === said[1] ? said[0] : said.join(" to ")} ${unit}`.trim(),
+    why: `${near.length} kept ${near.length === 1 ? "value" : "values"} for ${material}${ofMaker ? ` of ${maker}` : ""}: ${said[0] === said[1] ? said[0] : said.join(" to ")} ${unit}`.trim(),
   };
 }
 

@@ -6,6 +6,7 @@ import { sayValue } from "../settings";
 import { plainNumber } from "../units";
 import { trialKindFor, TrialKindKey } from ".";
 import { Round, RoundRequest } from "./kind";
+import { isNarrow } from "./expected";
 import { narrowedAround, narrowedTo } from "./next-round";
 
 /** Plan, fixed values and what printer or spool made other than usual; `options` may be partial. */
@@ -21,9 +22,6 @@ export function firstRound(kindKey: TrialKindKey, request: RoundRequest): Round 
   return { ...round, notes: [...round.notes, ...roomNotes(request)] };
 }
 
-/** Of a range wider than this share of the usual one earlier spools tell too little: all of it is asked. */
-const NARROW_SHARE = 0.65;
-
 /** Where earlier spools say the answer lies, if that is a good deal narrower than the usual range; kept values of the pair's own count more. */
 function aroundExpected(
   kind: TrialKindKey,
@@ -33,11 +31,11 @@ function aroundExpected(
   const setting = trialKindFor(kind).setting(printer, options);
   const known = expected[setting];
   if (!known || kept[setting] !== undefined || carried[setting] !== undefined) return round;
-  const asked = { kind, options, plan: round.plan };
-  const plan = narrowedTo(asked, { printer, spool }, known, NARROW_SHARE);
-  if (!plan) return round;
+  if (!isNarrow(known, trialKindFor(kind).range(printer, spool))) return round;
+  const plan = narrowedTo({ kind, options, plan: round.plan }, { printer, spool }, known);
+  if (!plan.ok) return round;
   const note = `${known.why}. This round asks from there, and tells if it lies elsewhere.`;
-  return { ...round, plan, notes: [...round.notes, note] };
+  return { ...round, plan: plan.value, notes: [...round.notes, note] };
 }
 
 /** Narrower around a value that was taken over from another pair, where there is one. */

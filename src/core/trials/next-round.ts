@@ -73,22 +73,18 @@ function nextField(
 
 /** A plan that asks around a value which is known from elsewhere: as finely as a second round would, a step of the first to each side. */
 export function narrowedAround(trial: Asked, on: OnPair, value: number): Result<Trial["plan"]> {
+  const tried = triedValues(trial, primaryKey(trial, on.printer));
+  const step = (tried[tried.length - 1] - tried[0]) / Math.max(1, tried.length - 1);
+  return narrowedTo(trial, on, { value, fromValue: value - step / 2, toValue: value + step / 2 });
+}
+
+/** A plan over a range that is known from elsewhere. */
+export function narrowedTo(trial: Asked, on: OnPair, range: Range): Result<Trial["plan"]> {
   const key = primaryKey(trial, on.printer);
   const tried = triedValues(trial, key);
   if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
-  const step = (tried[tried.length - 1] - tried[0]) / (tried.length - 1);
-  const values = finer(key, on, tried, { value, fromValue: value - step / 2, toValue: value + step / 2 });
-  return values.ok ? succeed(withValues(trial, key, values.value)) : values;
-}
-
-/** A plan over a range that is known from elsewhere; null where that is no narrower than a share of what would be tried. */
-export function narrowedTo(trial: Asked, on: OnPair, range: Range, share: number): Trial["plan"] | null {
-  const key = primaryKey(trial, on.printer);
-  const tried = triedValues(trial, key);
-  if (tried.length < 2) return null;
-  if (range.toValue - range.fromValue > share * (tried[tried.length - 1] - tried[0])) return null;
   const values = finer(key, on, tried, range);
-  return values.ok ? withValues(trial, key, values.value) : null;
+  return values.ok ? succeed(withValues(trial, key, values.value)) : values;
 }
 
 /** Values tried, rising, each once. */

@@ -41,7 +41,7 @@ import { Bundle, bundleSchema } from "@/core/values/bundle-schema";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { heightsOf, sheetPieces } from "@/core/trials/sheet-piece";
 import { isBeside, Run, unitsOf, verdictOf } from "@/core/trials/run";
-import { Effort, efforts } from "@/core/trials/effort";
+import { Beside, Effort, efforts } from "@/core/trials/effort";
 import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
@@ -155,8 +155,8 @@ export const tasks = {
   },
 
   /** What every kind's first round takes. */
-  efforts: ({ printer, spool, kept }: Required<Pick<TrialInput, "printer" | "spool" | "kept">>): Effort[] =>
-    efforts(printer, spool, kept),
+  efforts: ({ printer, spool, ...beside }: Pick<TrialInput, "printer" | "spool"> & Beside): Effort[] =>
+    efforts(printer, spool, beside),
 
   /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
   jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram & { facts: RunFacts }> {

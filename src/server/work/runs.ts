@@ -23,6 +23,7 @@ import { log } from "../log";
 import { Refused, missing } from "../refused";
 import type { RunFacts } from "../tasks/catalogue";
 import { runTask } from "../tasks/pool";
+import { remembered } from "./remembered";
 import { inputFor } from "./trials";
 
 /** What a job tells of the piece it printed. */
@@ -181,21 +182,14 @@ export function sentRun(run: Run) {
 
 export type SentRun = ReturnType<typeof sentRun>;
 
-/** Verdicts given last, by all they were given of; a chain of rounds asks for the same ones again and again. */
-const given = new Map<string, Promise<Verdict>>();
-const MOST_GIVEN = 100;
+/** A chain of rounds asks for the same verdicts again and again. */
+const MOST_VERDICTS = 100;
+const verdicts = remembered<Verdict>(MOST_VERDICTS);
 
 /** What all readings of a run say together: worked out in a worker, and kept as long as nothing is read anew. */
 export function storedVerdict(run: Run, weights: Weights): Promise<Verdict> {
-  const readers = readings.ofRun(run.id);
-  const key = JSON.stringify([run.id, run.version, run.printedAt, readers, weights]);
-  const known = given.get(key);
-  if (known) return known;
-  const verdict = runTask("verdict", { run, readers, weights });
-  given.set(key, verdict);
-  verdict.catch(() => given.delete(key));
-  if (given.size > MOST_GIVEN) given.delete(given.keys().next().value!);
-  return verdict;
+  const input = { run, readers: readings.ofRun(run.id), weights };
+  return verdicts(input, () => runTask("verdict", input));
 }
 
 /**

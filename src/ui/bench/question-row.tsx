@@ -67,13 +67,15 @@ export function QuestionRow({ step, effort, printerId, spoolId }: Props) {
           <p className={`dim ${styles.state}`}>
             {row.expected.why}. Expected here: {plainNumber(row.expected.fromValue, decimals + 1)} to{" "}
             {plainNumber(row.expected.toValue, decimals + 1)} {unit}.{" "}
-            <Button
-              size="small"
-              loading={starting}
-              onClick={() => void start(kind, printerId, spoolId, { whole: true })}
-            >
-              Ask the whole range
-            </Button>
+            {row.expected.isAsked && (
+              <Button
+                size="small"
+                loading={starting}
+                onClick={() => void start(kind, printerId, spoolId, { whole: true })}
+              >
+                Ask the whole range
+              </Button>
+            )}
           </p>
         )}
       </div>

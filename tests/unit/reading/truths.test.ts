@@ -14,20 +14,7 @@ import { primaryKey } from "@/core/trials/shown";
 import type { Trial } from "@/core/trials/trial";
 import { OptionValues } from "@/core/options/option";
 import { ladle, saffron, trialOfKind } from "../helpers/demo";
-
-/** Numbers that look random and are the same every time (mulberry32, public domain). */
-function random(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
-/** Normal noise by twelve dice (central limit). */
-const normal = (next: () => number) => Array.from({ length: 12 }, next).reduce((sum, one) => sum + one, -6);
+import { bell, diceOf } from "./worlds";
 
 const EYE = 0.4;
 
@@ -74,9 +61,9 @@ test.each(questions)(
     let near = 0;
     const missed: string[] = [];
     for (let seed = 1; seed <= 200; seed++) {
-      const next = random(seed * 7919);
+      const next = diceOf(seed * 7919);
       const truth = from + (to - from) * next();
-      const look = (unit: Unit) => markOf(quality(unit.value, truth) + EYE * normal(next));
+      const look = (unit: Unit) => markOf(quality(unit.value, truth) + EYE * bell(next));
       let trial = trialOfKind(kind, ladle, saffron, {}, options);
       let found = readingOf(trial, look);
       const plan = nextRound(trial, { printer: ladle, spool: saffron }, found);
@@ -102,10 +89,10 @@ test("flow: walls measured with a calliper come within one step of the truth in 
   const wantedMm = 0.45;
   let near = 0;
   for (let seed = 1; seed <= 200; seed++) {
-    const next = random(seed * 15485863);
+    const next = diceOf(seed * 15485863);
     const truth = 93 + 12 * next();
     // A calliper is read to a hundredth of a millimetre, and a hand adds as much.
-    const wall = (value: number) => Math.round((wantedMm * (value / truth) + 0.01 * normal(next)) * 100) / 100;
+    const wall = (value: number) => Math.round((wantedMm * (value / truth) + 0.01 * bell(next)) * 100) / 100;
     const measures = units.map(({ band, value }) => ({
       band,
       what: "wall",
@@ -125,7 +112,7 @@ test.each(questions)("$kind: marks that are all the same, or thrown by dice, are
   expect(same.advice === "mark-more" || same.toValue! - same.fromValue! >= whole * 0.5).toBe(true);
   let certain = 0;
   for (let seed = 1; seed <= 200; seed++) {
-    const next = random(seed * 104729);
+    const next = diceOf(seed * 104729);
     const found = readingOf(trial, () => Math.floor(next() * 5) as Mark);
     if (found.advice === "keep" && found.sure > 0.7) certain++;
   }

@@ -75,7 +75,7 @@ test("the first round asks where much is known, the whole range where little is,
   expect(Math.max(...values) - Math.min(...values)).toBeLessThan(Math.max(...whole) - Math.min(...whole));
   expect(Math.min(...values)).toBeLessThan(much.nozzleTemperature.fromValue + 0.01);
   expect(Math.max(...values)).toBeGreaterThan(much.nozzleTemperature.toValue - 0.01);
-  expect(placed.notes.join(" ")).toMatch(/5 other PLA of Larkfield: 207 to 209 °C/);
+  expect(placed.notes.join(" ")).toMatch(/5 kept values for PLA of Larkfield: 207 to 209 °C/);
   const little = { nozzleTemperature: expectedOf(own, "nozzleTemperature", known([208]))! };
   expect(valuesOf(firstRound("temperature", { ...request, expected: little }))).toEqual(whole);
   const kept = firstRound("temperature", { ...request, kept: { nozzleTemperature: 215 }, expected: much });

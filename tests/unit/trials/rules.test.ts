@@ -52,8 +52,8 @@ test("a wide nozzle lays thicker layers and gives each of them longer, and says 
   expect(round("temperature", saffron, wide).notes.join()).toMatch(/a layer takes at least 12 s instead of 8 s/);
   expect(round("temperature", saffron).notes.join()).not.toMatch(/takes at least/);
   // Half the nozzle's width a layer: fewer of them, so that the print is no longer for it.
-  const wideS = effortOf("temperature", wide, saffron, {}).seconds;
-  expect(wideS).toBeLessThan(effortOf("temperature", ladle, saffron, {}).seconds * 1.2);
+  const wideS = effortOf("temperature", wide, saffron, { kept: {} }).seconds;
+  expect(wideS).toBeLessThan(effortOf("temperature", ladle, saffron, { kept: {} }).seconds * 1.2);
 });
 
 test("draughts and doors are spoken of where they matter", () => {

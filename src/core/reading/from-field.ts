@@ -7,7 +7,7 @@ import { quantile, shareOf } from "./belief/summary";
 import type { CriterionKey } from ".";
 import type { Use } from "./criterion";
 import type { Advice, Found } from "./found";
-import { BAR, BEYOND_FROM } from "./from-marks";
+import { BAR, BEYOND_FROM, GOOD_FROM, TELLS_NOTHING } from "./from-marks";
 import { sayChance, sayRange, sensible } from "./say";
 import type { BandOnPiece, GivenMark } from "./score";
 
@@ -19,11 +19,6 @@ export interface FoundInField extends Found {
   /** The chance that a cell is good, by its band. */
   good: Map<number, number>;
 }
-
-/** A value across is as good as the first one of which this is likely. */
-const GOOD_FROM = 0.5;
-/** Of a range that is wider than this share of what was tried nothing is told. */
-const TELLS_NOTHING = 0.8;
 
 /** Null while marks lie on fewer than two values of either setting. */
 export function fromField(
@@ -39,12 +34,14 @@ export function fromField(
   const least = Float64Array.from(belief.least).sort();
   const alongs = Float64Array.from(belief.alongAt).sort();
   const [low, high] = [quantile(least, LOW_SHARE), quantile(least, HIGH_SHARE)];
-  const value =
-    across.values.map(across.toX).find((place) => shareOf(least, (x) => x <= place) >= GOOD_FROM) ?? Math.max(0, high);
+  const places = across.values.map(across.toX);
+  const value = places.find((place) => shareOf(least, (x) => x <= place) >= GOOD_FROM) ?? Math.max(0, high);
+  // Down to the last length that was tried and is not enough, nothing is known.
+  const lastBad = places.findLast((place) => place < value - EXACT_X) ?? value;
   const chanceBelow = shareOf(least, (x) => x < -EDGE_X);
   const chanceAbove = shareOf(least, (x) => x > 1 + EDGE_X);
   const limit = (x: number) => clamp(across.toValue(x), lowest, highest);
-  const fromValue = limit(Math.min(low, value));
+  const fromValue = limit(Math.min(low, lastBad));
   const toValue = limit(Math.max(high, value));
   const advice: Advice =
     chanceAbove > BEYOND_FROM
@@ -78,8 +75,13 @@ export function fromField(
     why:
       advice === "higher"
         ? `${sayChance(chanceAbove)} that even the highest value that was tried is not enough anywhere.`
-        : `The least is needed at ${plainNumber(sensible(settings.along, alongValue(0.5)), decimals)} ${unit} (from ${sayRange(settings.along, alongFrom, alongTo)}, in 9 of 10): ${sayRange(settings.across, fromValue, toValue)} there.`,
+        : advice === "lower"
+          ? `${sayChance(chanceBelow)} that less than the lowest value that was tried is enough.`
+          : advice === "mark-more"
+            ? `No value stands out: what is enough may lie anywhere from ${sayRange(settings.across, fromValue, toValue)}.`
+            : `The least is needed at ${plainNumber(sensible(settings.along, alongValue(0.5)), decimals)} ${unit} (from ${sayRange(settings.along, alongFrom, alongTo)}, in 9 of 10): ${sayRange(settings.across, fromValue, toValue)} there.`,
   };
 }
 
 const EDGE_X = 0.02;
+const EXACT_X = 1e-9;

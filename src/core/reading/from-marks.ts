@@ -8,7 +8,7 @@ import { clustersOf, quantile, shareOf } from "./belief/summary";
 import type { Wanted } from "./belief/wanted";
 import type { Advice, Found, Other } from "./found";
 import type { ReadingGuide } from "./guide";
-import { sayChance, sayFromTo, sensible } from "./say";
+import { finestStep, sayChance, sayFromTo, sensible } from "./say";
 import type { BandOnPiece, GivenMark, Weights } from "./score";
 
 /** The second best answer is good enough: "a hair or two", "faint". */
@@ -19,11 +19,13 @@ const LOWEST_BAR = 2;
 /** From this chance on that the best lies beyond an end it is asked there. */
 export const BEYOND_FROM = 0.3;
 /** A range that is wider than this share of what was tried tells nothing yet. */
-const TELLS_NOTHING = 0.8;
+export const TELLS_NOTHING = 0.8;
 /** A range no wider than so many of a setting's usual steps is as narrow as can be seen. */
 const NARROW_STEPS = 1.5;
+/** … and one of so many where the values that were tried lie as near together as can be seen. */
+const FINEST_NARROW_STEPS = 3;
 /** A threshold is as good as the first value of which this is likely. */
-const GOOD_FROM = 0.5;
+export const GOOD_FROM = 0.5;
 /** Of a value no better than this nobody says that it should be kept. */
 const LEAST_KEPT = 2;
 
@@ -134,14 +136,22 @@ function adviceOn(belief: PieceBelief, known: Known): Advice {
   const { step } = settingFor(setting);
   const width = line.toValue(toX) - line.toValue(fromX);
   const own = means.reduce((near, one) => (Math.abs(one.x - value) < Math.abs(near.x - value) ? one : near));
-  if (isBest && own.score < LEAST_KEPT) return "narrow";
   // A threshold's last bad value was tried; the best has worse ones on both sides, unless the setting itself ends there.
   const edge = EDGE_SHARE / (line.values.length - 1);
   const isInside = !isBest || ((fromX > edge || line.lowX > -edge) && (toX < 1 - edge || line.highX < 1 + edge));
-  return width <= NARROW_STEPS * step && isInside ? "keep" : "narrow";
+  const isGood = !isBest || own.score >= LEAST_KEPT;
+  const isFinest = triedStep(line.values) <= finestStep(setting) * FINEST_MARGIN;
+  if (isGood && isInside && width <= (isFinest ? FINEST_NARROW_STEPS : NARROW_STEPS) * step) return "keep";
+  // A finer round is no advice where nothing finer can be seen: then it is looked at once more.
+  return isFinest ? "mark-more" : "narrow";
 }
 
 const SURELY_BEYOND = 0.42;
+/** Steps come rounded. */
+const FINEST_MARGIN = 1.01;
+
+/** How far apart the values were that were tried, on the whole. */
+const triedStep = (values: readonly number[]) => (values[values.length - 1] - values[0]) / (values.length - 1);
 
 /** Places that look good besides the one that is named. */
 function othersOf({ best, line }: PieceBelief, value: number): Other[] {

@@ -8,7 +8,7 @@ import { nominalValue, proportionalValue } from "./from-lengths";
 import { fromMarks } from "./from-marks";
 import type { ReadingGuide, Rule } from "./guide";
 import { Resonance, resonanceOf } from "./resonance";
-import { finestStep, rangeOutwards, seenStep, sensible } from "./say";
+import { rangeOutwards, seenStep, sensible } from "./say";
 import { BandOnPiece, GivenMark, scoreBands, ScoredBand, Weights } from "./score";
 
 export interface VerdictRequest {
@@ -113,7 +113,7 @@ export function verdict(request: VerdictRequest): Verdict {
       counts,
       ...(told && isInField(told) && told.good.has(band) ? { good: share(told.good.get(band)!) } : {}),
     })),
-    advice: told ? adviceOf(request, told) : "mark-more",
+    advice: told?.advice ?? "mark-more",
   };
 }
 
@@ -140,19 +140,6 @@ function rangeOf(
   const range = rangeOutwards(found.fromValue, found.toValue, step);
   const [fromValue, toValue] = [range.from, range.to].map((end) => clamp(roundTo(end, decimals + 2), lowest, highest));
   return { value, fromValue: Math.min(fromValue, value), toValue: Math.max(toValue, value) };
-}
-
-/** Where no finer step can be seen, a range of so many of a setting's usual steps is as narrow as it gets. */
-const FINE_ENOUGH_STEPS = 3;
-
-/** A finer round is no advice where nothing finer can be seen: then it is kept, or looked at once more. */
-function adviceOf({ setting, bands, guide }: VerdictRequest, found: Found): Advice {
-  if (found.advice !== "narrow" || guide.rule === "field") return found.advice;
-  const values = [...new Set(bands.map(({ value }) => value))].sort((a, b) => a - b);
-  const step = (values[values.length - 1] - values[0]) / Math.max(1, values.length - 1);
-  if (step > finestStep(setting) * 1.01) return "narrow";
-  const isFine = found.toValue - found.fromValue <= FINE_ENOUGH_STEPS * settingFor(setting).step;
-  return isFine ? "keep" : "mark-more";
 }
 
 /** What a reader marked; a measured sag is the mark of the bridge where none was given. */

@@ -102,19 +102,19 @@ interface CellProps {
 function Cell({ unit, isChosen, isFound, good, mark, answers, onBegin, onReach }: CellProps) {
   const said =
     unit.why || (mark === undefined ? "not marked" : mark === null ? "? cannot tell" : `${mark + 1}, ${answers[mark]}`);
+  const believed = good === null ? "" : `; ${sayChance(good).toLowerCase()} that it is good`;
   return (
     <td
       className={styles.believed}
       style={good === null ? undefined : ({ "--good": `${Math.round(good * 100)}%` } as CSSProperties)}
-      title={good === null ? undefined : `${sayChance(good)} that it is good`}
     >
       <button
         className={styles.cell}
         data-mark={mark === undefined ? undefined : (mark ?? "none")}
         data-found={isFound || undefined}
         aria-pressed={isChosen}
-        aria-label={`${unit.label}: ${said}`}
-        title={said}
+        aria-label={`${unit.label}: ${said}${believed}`}
+        title={`${said}${believed}`}
         style={mark == null ? undefined : ({ "--share": `${(mark / HIGHEST_MARK) * 100}%` } as CSSProperties)}
         onPointerDown={(event) => {
           // Without this, what the finger or mouse passes over would hear nothing of it.

@@ -135,6 +135,33 @@ test("the best is only kept with worse on both sides, and beyond an end that nob
   expect(middle.tellsMost).not.toBeNull();
 });
 
+test("as finely as can be seen: kept with worse on both sides, looked at once more where it is good up to an edge, or good nowhere", () => {
+  const fine = [204, 206, 208, 210, 212, 214];
+  const of = (marks: Marks) => said(temperature, "nozzleTemperature", fine, [inAll(marks)]).advice;
+  expect(of([1, 2, 4, 3, 2, 1])).toBe("keep");
+  expect(of([0, 1, 1, 1, 0, 0])).not.toBe("keep");
+  expect(["mark-more", "higher"]).toContain(of([1, 2, 3, 4, 4, 4]));
+});
+
+test("whether all musts follow one curve is judged alike by some of the curves and by all of them", () => {
+  const values = Array.from({ length: 30 }, (_, i) => 40 + 4 * i);
+  const line = lineOf(values, 1, 1000);
+  const curves = curvesOn(line, true);
+  /** How often one curve is drawn for all three, where the piece has these places; many places let some of the curves judge. */
+  const alikeOn = (places: number[]) => {
+    const at = (x: number) => places.indexOf(x);
+    const marked = [0, 10, 20].map((i, criterion) => [
+      { reader: 0, place: at(line.toX(values[i])), mark: (3 - (criterion % 2)) as Mark },
+    ]);
+    const { drawn } = believe(curves, binsAt(curves, places), places.length, marked, { readers: 1, musts: [0, 1, 2] });
+    const alike = drawn[0].reduce((sum, curve, i) => sum + (curve === drawn[1][i] && curve === drawn[2][i] ? 1 : 0), 0);
+    return alike / drawn[0].length;
+  };
+  const by = alikeOn([0, 10, 20].map((i) => line.toX(values[i])));
+  expect(by).toBeLessThan(0.9);
+  expect(Math.abs(alikeOn(values.map(line.toX)) - by)).toBeLessThan(0.15);
+});
+
 test("where nothing is good a threshold lies beyond, and no value beyond is called good", () => {
   const none = least([1, 1, 1, 1, 1, 1, 1, 1, 1]);
   expect(none).toMatchObject({ advice: "higher", others: [] });

@@ -60,6 +60,8 @@ export function believe(
   const every = curves.count * places * criteria.length > FEW_ENOUGH ? SOME : 1;
   const hold = (answers: readonly Answer[], eyes: readonly Eye[], step: number) =>
     sharesOf(curves, bins, places, answersBy(answers, places, eyes), step);
+  // What some of the curves share before: one curve for several respects leaves this out less often than one for each.
+  const before = Math.log(priorOf(curves, every));
   let eyes: Eye[] = Array.from({ length: readers }, () => ({ bias: 0, spread: USUAL_SPREAD }));
   if (readers > 1) {
     for (let turn = 0; turn < EYE_TURNS; turn++) {
@@ -89,7 +91,7 @@ export function believe(
   const tries = NOISES.flatMap(({ times, share }) =>
     parted.map(({ parts, share: own }) => {
       const found = holdAll(parts, times, every);
-      const logShare = Math.log(share * own) + found.reduce((sum, { logChance }) => sum + logChance, 0);
+      const logShare = Math.log(share * own) + found.reduce((sum, { logChance }) => sum + logChance - before, 0);
       return { times, parts, found, logShare };
     }),
   );
@@ -161,12 +163,18 @@ function sharesOf(
   for (let i = 0; i < count; i += every)
     all += weights[i] = weights[i] < most - FARTHEST ? 0 : Math.exp(weights[i] - most);
   for (let i = 0; i < count; i += every) weights[i] /= all;
-  // Of some of the curves only their own share before counts; which are left out is the same for every noise.
   return { weights, logChance: most + Math.log(all) };
 }
 
 /** A curve that is e²⁵ times less likely than the best counts for nothing. */
 const FARTHEST = 25;
+
+/** What one in so many of the curves share before anything was looked at: 1 for all of them. */
+function priorOf({ count, logPrior }: Pick<Curves, "count" | "logPrior">, every: number): number {
+  let sum = 0;
+  for (let i = 0; i < count; i += every) sum += Math.exp(logPrior[i]);
+  return sum;
+}
 
 function meansOf(weights: Float64Array, bins: Uint8Array, places: number): Float64Array {
   const means = new Float64Array(places);

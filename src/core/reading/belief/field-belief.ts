@@ -6,7 +6,7 @@ import type { CriterionKey } from "..";
 import type { Use } from "../criterion";
 import type { BandOnPiece, GivenMark } from "../score";
 import { Answer, binOf } from "./answers";
-import { Curves } from "./curves";
+import type { Curves } from "./curves";
 import { diceOf } from "./chance";
 import { believe } from "./draws";
 import { Line, lineOf } from "./line";
@@ -25,14 +25,17 @@ const BENDS = [0, 0.2, 0.5, 1, 2, 4];
 const SOFTNESS = [0.001, 0.05, 0.12, 0.28];
 const LOWS = [0, 1.3];
 const HIGHS = [3.3, 4.2];
-const PLACES_ACROSS = 28;
-const PLACES_ALONG = 12;
+/** How finely a field is gone through; one of very many cells half as finely, so that it stays quick. */
+const FINE = { across: 28, along: 12 };
+const COARSE = { across: 14, along: 6 };
+const MANY_CELLS = 150;
 /** How far a least value may lie beyond what was tried, in shares of the range. */
 const BEYOND = 0.4;
 
 /** What the curves of a field say at a cell: columns of t₀, k, s, softness, low and high. */
 interface Field {
   count: number;
+  fineness: typeof FINE;
   t: Float64Array;
   bend: Float64Array;
   at: Float64Array;
@@ -41,17 +44,18 @@ interface Field {
   high: Float64Array;
 }
 
-function fieldCurves(lowX: number): Field {
+function fieldCurves(lowX: number, fineness: typeof FINE): Field {
+  const { across, along } = fineness;
   const rows: number[][] = [];
-  const first = Math.ceil(lowX * PLACES_ACROSS);
-  for (let i = first; i <= (1 + BEYOND) * PLACES_ACROSS; i++) {
+  const first = Math.ceil(lowX * across);
+  for (let i = first; i <= (1 + BEYOND) * across; i++) {
     for (const bend of BENDS) {
-      for (let j = 0; j <= PLACES_ALONG; j++) {
+      for (let j = 0; j <= along; j++) {
         // Where nothing bends, no place along is different from another: one does.
         if (bend === 0 && j > 0) continue;
         for (const soft of SOFTNESS) {
           for (const low of LOWS) {
-            for (const high of HIGHS) rows.push([(i + 0.5) / PLACES_ACROSS, bend, j / PLACES_ALONG, soft, low, high]);
+            for (const high of HIGHS) rows.push([(i + 0.5) / across, bend, j / along, soft, low, high]);
           }
         }
       }
@@ -60,6 +64,7 @@ function fieldCurves(lowX: number): Field {
   const column = (at: number) => Float64Array.from(rows, (row) => row[at]);
   return {
     count: rows.length,
+    fineness,
     t: column(0),
     bend: column(1),
     at: column(2),
@@ -82,7 +87,7 @@ let madeLast: Made | null = null;
 function madeFor(lowX: number, xs: readonly number[], ss: readonly number[]): Made {
   const key = JSON.stringify([lowX, xs, ss]);
   if (madeLast?.key === key) return madeLast;
-  const field = fieldCurves(lowX);
+  const field = fieldCurves(lowX, xs.length > MANY_CELLS ? COARSE : FINE);
   const bins = new Uint8Array(field.count * xs.length);
   let next = 0;
   for (let cell = 0; cell < xs.length; cell++) {
@@ -126,16 +131,16 @@ export function fieldBelief(
   const curves: Pick<Curves, "count" | "logPrior"> = {
     count: field.count,
     // Level along is as likely as any one bend.
-    logPrior: field.bend.map((bend) => -Math.log(field.count) + (bend === 0 ? Math.log(PLACES_ALONG) : 0)),
+    logPrior: field.bend.map((bend) => -Math.log(field.count) + (bend === 0 ? Math.log(field.fineness.along) : 0)),
   };
   const { drawn } = believe(curves, bins, xs.length, [answers], { readers: readers.length });
   const dice = diceOf(SEED);
   const alongAt = Float64Array.from(drawn[0], (curve) =>
-    field.bend[curve] === 0 ? dice() : clip(field.at[curve] + (dice() - 0.5) / PLACES_ALONG),
+    field.bend[curve] === 0 ? dice() : clip(field.at[curve] + (dice() - 0.5) / field.fineness.along),
   );
   const least = Float64Array.from(
     drawn[0],
-    (curve) => leastOf(field, curve, asked.bar) + (dice() - 0.5) / PLACES_ACROSS,
+    (curve) => leastOf(field, curve, asked.bar) + (dice() - 0.5) / field.fineness.across,
   );
   const good = new Map(
     counting.map(({ band }, cell) => {

@@ -29,6 +29,9 @@ export interface PieceBelief {
 /** A range holds what lies between these shares of the draws: worlds of other shapes find 9 of 10 and more in it (docs/reading.md). */
 export const LOW_SHARE = 0.12;
 export const HIGH_SHARE = 0.88;
+/** A score lies between these shares of the draws in 9 of 10. */
+const LOW_SCORE = 0.05;
+const HIGH_SCORE = 0.95;
 
 interface Request {
   bands: readonly BandOnPiece[];
@@ -68,7 +71,7 @@ export function pieceBelief(request: Request): PieceBelief | null {
     musts,
     wanted,
   });
-  const tried = along.flatMap((x, at) => (x < -HALF_A_PLACE || x > 1 + HALF_A_PLACE ? [] : [{ x, at }]));
+  const tried = along.flatMap((x, at) => (x < -EXACT_X || x > 1 + EXACT_X ? [] : [{ x, at }]));
   const column = new Float64Array(seen.best.length);
   const scoresAt = (at: number) => {
     for (let draw = 0; draw < column.length; draw++) column[draw] = seen.scores[draw * along.length + at];
@@ -87,9 +90,9 @@ export function pieceBelief(request: Request): PieceBelief | null {
     best: Float64Array.from(seen.best).sort(),
     curve: columns.map(({ x, sorted }) => ({
       value: line.toValue(x),
-      low: quantile(sorted, LOW_SHARE),
+      low: quantile(sorted, LOW_SCORE),
       middle: quantile(sorted, 0.5),
-      high: quantile(sorted, HIGH_SHARE),
+      high: quantile(sorted, HIGH_SCORE),
     })),
     means: columns.map(({ x, sorted }) => ({ x, score: sorted.reduce((sum, one) => sum + one, 0) / sorted.length })),
     tellsMost: tellsMost && named(tellsMost),
@@ -99,7 +102,8 @@ export function pieceBelief(request: Request): PieceBelief | null {
   };
 }
 
-const HALF_A_PLACE = 1e-6;
+/** A place is this exact. */
+const EXACT_X = 1e-6;
 
 const counts = (use: Use<CriterionKey>, { weights }: Request) => Boolean(use.must) || weightOf(use, weights) > 0;
 

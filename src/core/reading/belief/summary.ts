@@ -98,13 +98,13 @@ const FEWEST_COMMON = 4;
 export function contradictionIn(criteria: readonly (readonly Answer[])[], readers: number): Contradiction | null {
   for (let one = 0; one < readers; one++) {
     for (let other = one + 1; other < readers; other++) {
-      const common = criteria.flatMap((answers, criterion) =>
-        answers.flatMap((a) => {
-          if (a.reader !== one) return [];
-          const b = answers.find(({ reader, place }) => reader === other && place === a.place);
-          return b ? [{ criterion, place: a.place, by: a.mark - b.mark }] : [];
-        }),
-      );
+      const common = criteria.flatMap((answers, criterion) => {
+        const others = new Map(answers.flatMap((b) => (b.reader === other ? [[b.place, b.mark] as const] : [])));
+        return answers.flatMap(({ reader, place, mark }) => {
+          const against = reader === one ? others.get(place) : undefined;
+          return against === undefined ? [] : [{ criterion, place, by: mark - against }];
+        });
+      });
       if (common.length < FEWEST_COMMON) continue;
       const mean = common.reduce((sum, { by }) => sum + by, 0) / common.length;
       const spread = Math.sqrt(common.reduce((sum, { by }) => sum + (by - mean) ** 2, 0) / common.length);

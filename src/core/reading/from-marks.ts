@@ -126,27 +126,42 @@ function adviceOn(belief: PieceBelief, known: Known): Advice {
   const beyond = Math.max(chanceBelow, chanceAbove);
   const isAbove = chanceAbove >= chanceBelow;
   const isBest = wanted.what === "highest";
+  const own = means.reduce((near, one) => (Math.abs(one.x - value) < Math.abs(near.x - value) ? one : near));
+  const isFinest = triedStep(line.values) <= finestStep(setting) * FINEST_MARGIN;
+  // As near together as can be seen, and hardly any of it worse: there is nothing more to find, however wide the range.
+  const isAlike = isBest && isFinest && own.score >= ALIKE_FROM && belief.highestScore - own.score <= ALIKE_LOSS;
+  if (isAlike && beyond <= BEYOND_FROM) return "keep";
   // What lies beyond draws the range out; only what is left of it tells whether a value stands out.
   const isNowhere = isBest && toX - fromX > TELLS_NOTHING * (1 + 2 * Math.min(0.25, chanceBelow + chanceAbove));
   if (isNowhere && beyond < SURELY_BEYOND) return "mark-more";
   // Nobody prints beyond an end that was not looked at.
-  if (beyond > BEYOND_FROM)
-    return (isAbove ? marked.highest : marked.lowest) ? (isAbove ? "higher" : "lower") : "mark-more";
+  const onwards = (up: boolean): Advice =>
+    (up ? marked.highest : marked.lowest) ? (up ? "higher" : "lower") : "mark-more";
+  if (beyond > BEYOND_FROM) return onwards(isAbove);
   if (toX - fromX > TELLS_NOTHING) return "mark-more";
   const { step } = settingFor(setting);
   const width = line.toValue(toX) - line.toValue(fromX);
-  const own = means.reduce((near, one) => (Math.abs(one.x - value) < Math.abs(near.x - value) ? one : near));
   // A threshold's last bad value was tried; the best has worse ones on both sides, unless the setting itself ends there.
   const edge = EDGE_SHARE / (line.values.length - 1);
-  const isInside = !isBest || ((fromX > edge || line.lowX > -edge) && (toX < 1 - edge || line.highX < 1 + edge));
+  // Values as near together as can be seen all lie near the best: then it is enough that it hardly lies beyond them.
+  const isInside =
+    !isBest ||
+    (isFinest ? beyond <= HARDLY : (fromX > edge || line.lowX > -edge) && (toX < 1 - edge || line.highX < 1 + edge));
   const isGood = !isBest || own.score >= LEAST_KEPT;
-  const isFinest = triedStep(line.values) <= finestStep(setting) * FINEST_MARGIN;
   if (isGood && isInside && width <= (isFinest ? FINEST_NARROW_STEPS : NARROW_STEPS) * step) return "keep";
-  // A finer round is no advice where nothing finer can be seen: then it is looked at once more.
-  return isFinest ? "mark-more" : "narrow";
+  if (!isFinest) return "narrow";
+  // Nothing finer can be seen: it is asked beyond the end that the range reaches, or looked at once more.
+  return isGood && !isInside ? onwards(isAbove) : "mark-more";
 }
 
 const SURELY_BEYOND = 0.42;
+/** From this score on, and losing no more than so much of it, in marks, a value is as good as any other. */
+const ALIKE_FROM = 3;
+const ALIKE_LOSS = 0.3;
+/** So likely is hardly. */
+const HARDLY = 0.15;
+/** As likely as not. */
+const EVEN = 0.5;
 /** Steps come rounded. */
 const FINEST_MARGIN = 1.01;
 
@@ -188,6 +203,10 @@ function sayWhy(belief: PieceBelief, wanted: Wanted, setting: SettingKey, found:
     );
   }
   const capital = thing[0].toUpperCase() + thing.slice(1);
+  const inRange = `${capital} lies ${sayFromTo(setting, fromValue, toValue)}, in 9 of 10.`;
+  const isBeyond = advice === "higher" || advice === "lower";
+  // Where it rather lies inside, that is said first.
+  if (isBeyond && Math.max(chanceAbove, chanceBelow) < EVEN) sentences.push(inRange);
   if (advice === "higher")
     sentences.push(
       `${sayChance(chanceAbove)} that ${thing} lies above ${edge(line.values[line.values.length - 1])}, the highest value that was tried.`,
@@ -198,7 +217,7 @@ function sayWhy(belief: PieceBelief, wanted: Wanted, setting: SettingKey, found:
     );
   else if (advice === "mark-more")
     sentences.push(`No value stands out: ${thing} may lie anywhere ${sayFromTo(setting, fromValue, toValue)}.`);
-  else sentences.push(`${capital} lies ${sayFromTo(setting, fromValue, toValue)}, in 9 of 10.`);
+  else sentences.push(inRange);
   for (const other of others) {
     sentences.push(
       `${edge(sensible(setting, other.value))} looks good, too (${sayChance(other.share).toLowerCase()}).`,

@@ -140,7 +140,9 @@ test("as finely as can be seen: kept with worse on both sides, looked at once mo
   const of = (marks: Marks) => said(temperature, "nozzleTemperature", fine, [inAll(marks)]).advice;
   expect(of([1, 2, 4, 3, 2, 1])).toBe("keep");
   expect(of([0, 1, 1, 1, 0, 0])).not.toBe("keep");
-  expect(["mark-more", "higher"]).toContain(of([1, 2, 3, 4, 4, 4]));
+  expect(["mark-more", "higher"]).toContain(of([0, 1, 2, 2, 3, 4]));
+  // Where hardly anything of it is worse there is nothing more to find: any of these is as good.
+  expect(of([4, 4, 4, 4, 4, 3])).toBe("keep");
 });
 
 test("whether all musts follow one curve is judged alike by some of the curves and by all of them", () => {

@@ -17,6 +17,8 @@ export interface PieceBelief {
   curve: { value: number; low: number; middle: number; high: number }[];
   /** The mean score by place of the line, where it was tried. */
   means: { x: number; score: number }[];
+  /** The mean of the highest score that was tried, by draw: what may be lost by taking another value. */
+  highestScore: number;
   /** The answer not given yet that would tell most; null where all were given. */
   tellsMost: { band: number; criterion: CriterionKey } | null;
   contradiction: { band: number; criterion: CriterionKey } | null;
@@ -78,6 +80,10 @@ export function pieceBelief(request: Request): PieceBelief | null {
     return Float64Array.from(column).sort();
   };
   const columns = tried.map(({ x, at }) => ({ x, sorted: scoresAt(at) }));
+  let highestScores = 0;
+  for (let draw = 0; draw < column.length; draw++) {
+    highestScores += Math.max(...tried.map(({ at }) => seen.scores[draw * along.length + at]));
+  }
   const tellsMost = mostTelling({ criteria, believed, curves, places, best: seen.best });
   const contradiction = contradictionIn(criteria, readers.length);
   const isMarked = (x: number) => criteria.some((answers) => answers.some(({ place }) => places[place] === x));
@@ -95,6 +101,7 @@ export function pieceBelief(request: Request): PieceBelief | null {
       high: quantile(sorted, HIGH_SCORE),
     })),
     means: columns.map(({ x, sorted }) => ({ x, score: sorted.reduce((sum, one) => sum + one, 0) / sorted.length })),
+    highestScore: highestScores / column.length,
     tellsMost: tellsMost && named(tellsMost),
     contradiction: contradiction && named(contradiction),
     marked: { lowest: isMarked(Math.min(...places)), highest: isMarked(Math.max(...places)) },

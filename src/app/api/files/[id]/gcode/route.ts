@@ -28,10 +28,14 @@ export const GET = handle(
     // One piece a pull: the server does other things in between, and a slow reader holds nothing up.
     const body = new ReadableStream<Uint8Array>({
       pull(controller) {
-        const next = chunks.next();
-        if (!next.done) return controller.enqueue(next.value);
+        try {
+          const next = chunks.next();
+          if (!next.done) return controller.enqueue(next.value);
+          controller.close();
+        } catch (error) {
+          controller.error(error);
+        }
         letGo();
-        controller.close();
       },
       cancel: letGo,
     });

@@ -5,6 +5,7 @@
  *   --pieces 2000   of each kind
  */
 import { parseArgs } from "node:util";
+import { pairsOf } from "../tests/unit/reading/hidden-surface";
 import { hiddenKinds, hiddenPiece, reliabilityOf } from "../tests/unit/reading/hidden";
 
 const { values } = parseArgs({ options: { pieces: { type: "string", default: "2000" } } });
@@ -24,6 +25,16 @@ for (const kind of hiddenKinds) {
   ];
   console.log(`| ${kind} | ${cells.join(" | ")} |`);
 }
+
+const { told, across, along, keeps, wrongKeeps, beyond, beyondSaid } = pairsOf(Math.ceil(pieces / 4));
+const cells = [
+  `${percent(across, told)} and ${percent(along, told)}`,
+  "",
+  keeps,
+  percent(wrongKeeps, keeps),
+  percent(beyondSaid, beyond),
+];
+console.log(`| two settings | ${cells.join(" | ")} |`);
 
 console.log("\n| said that it lies beyond an end | pieces | came true |");
 console.log("| --- | --- | --- |");

@@ -23,7 +23,7 @@ export const test = base.extend<object, { shared: BrowserContext; alone: void }>
     async ({ browser }, use, { parallelIndex, project }) => {
       const { viewport, acceptDownloads } = project.use;
       const baseURL = `http://127.0.0.1:${benches[parallelIndex].port}`;
-      const context = await browser.newContext({ viewport, acceptDownloads, baseURL });
+      const context = await browser.newContext({ viewport, acceptDownloads, baseURL, reducedMotion });
       // Stays open, and the process that it shares with those of the tests with it.
       await (await context.newPage()).goto("/api/health");
       await use(context);
@@ -48,6 +48,9 @@ export const test = base.extend<object, { shared: BrowserContext; alone: void }>
     await page.close();
   },
 });
+
+/** The driver presses faster than any hand: what still unfolds would slide away from under it. */
+const reducedMotion = "reduce";
 
 /** Whether first rounds are placed by what earlier spools wanted. */
 export async function heedEarlier(port: number | string, expectsAlike: boolean): Promise<void> {

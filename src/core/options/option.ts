@@ -64,6 +64,11 @@ export function checkOptions(options: readonly Option[], given: OptionValues): R
   return succeed(given);
 }
 
+/** A choice among the options. */
+export function choiceOption(options: OptionValues, key: string): string {
+  return String(options[key]);
+}
+
 /** A number among the options. */
 export function numberOption(options: OptionValues, key: string): number {
   return Number(options[key]);

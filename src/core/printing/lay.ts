@@ -36,8 +36,8 @@ export interface PrintRequest {
   /** Spots of side-by-side values: from layer `spotsFrom` on, islands are laid in their order. */
   spots?: readonly Point[];
   spotsFrom?: number;
-  /** Filament drawn back when leaving each spot, mm. */
-  retractionsMm?: readonly number[];
+  /** How a spot is laid, where its value lives inside the moves: from how its layer is laid. The same object for what is alike. */
+  ofSpot?: (usual: Process, spot: number) => Process;
 }
 
 /** From stroke to stroke of a number laid flat the filament is not drawn back: it would be ground down, and every stroke begin with a blob. */
@@ -45,19 +45,19 @@ const TEXT_TRAVEL_MM = 4;
 
 /** Lays all slices: brim or skirt, then in each layer what is solid, then its tracks. */
 export function layPrint(request: PrintRequest): LaidPrint {
-  const { slices, processOf, centre, start, limits, retractionsMm, spotsFrom = 0 } = request;
-  const pen = new Pen(processOf(0), centre, start, retractionsMm);
+  const { slices, processOf, centre, start, limits, ofSpot, spotsFrom = 0 } = request;
+  const pen = new Pen(processOf(0), centre, start, ofSpot);
   const layerStarts: number[] = [];
   const at = (): Point => ({ x: pen.x - centre.x, y: pen.y - centre.y });
   slices.forEach((slice, index) => {
     const process = processOf(index);
     layerStarts.push(pen.table.count);
-    pen.process = process;
+    pen.beginLayer(process);
     pen.drawBack();
     pen.z = slice.zTopMm;
     pen.raise(slice.zTopMm + (pen.drawnBack ? process.hopMm : 0));
     const first = index === 0;
-    const speeds = speedsFor(process, first);
+    const speedsOf = speedsByProcess(first);
     const area = laidAreaMm2(process, slice.heightMm, false);
     const airArea = laidAreaMm2(process, slice.heightMm, true);
     const pierArea = Math.min(airArea, process.bridgePitchMm * slice.heightMm);
@@ -65,6 +65,7 @@ export function layPrint(request: PrintRequest): LaidPrint {
       const points = reversed ? [...stroke.points].reverse() : stroke.points;
       const kinds = reversed ? [...stroke.kinds].reverse() : stroke.kinds;
       const { onPier } = stroke;
+      const speeds = speedsOf(pen.next);
       pen.travelTo(points[0], island);
       for (let i = 0; i < kinds.length; i++) {
         // On its pier a strand has the room of a layer: more would stand up as a lump. It goes as slowly there as over air.
@@ -90,13 +91,15 @@ export function layPrint(request: PrintRequest): LaidPrint {
       for (const wall of paths.walls) lay(wall, paths);
       layPartByPart(paths.fill, (stroke, reversed) => lay(stroke, paths, reversed), at);
     }
-    for (const track of slice.tracks) layTrack(pen, track, slice.heightMm, process.mostFlowMm3S, speeds, first);
+    for (const track of slice.tracks) layTrack(pen, track, slice.heightMm, speedsOf, first);
   });
   pen.drawBack();
   layerStarts.push(pen.table.count);
   const moves = pen.table.take();
   for (let i = 0; i + 1 < layerStarts.length; i++) moves.layer.fill(i, layerStarts[i], layerStarts[i + 1]);
-  const seconds = slowSmallLayers(moves, layerStarts, processOf, limits);
+  // A speed that is tried on a spot is kept, whatever the layer's size: then nothing is slowed down.
+  const slowed = (layer: number) => (ofSpot && layer >= spotsFrom ? ofSpot(processOf(layer), 0) : processOf(layer));
+  const seconds = slowSmallLayers(moves, layerStarts, slowed, limits);
   return { moves, layerStarts, seconds, spotStarts: pen.spotStarts };
 }
 
@@ -105,14 +108,14 @@ function layTrack(
   pen: Pen,
   track: Track,
   layerHeightMm: number,
-  mostFlowMm3S: number,
-  speeds: Record<number, number>,
+  speedsOf: (process: Process) => Speeds,
   first: boolean,
 ) {
   const area = beadAreaMm2(track.widthMm, layerHeightMm);
-  // A wide track asks for more than a wall at the same speed.
-  const usual = Math.min(speeds[MoveKind.outerWall], mostFlowMm3S / area);
   if (track.spot !== undefined) pen.goTo(track.spot);
+  // A wide track asks for more than a wall at the same speed.
+  const most = track.isText ? Infinity : pen.next.mostFlowMm3S / area;
+  const usual = Math.min(speedsOf(pen.next)[MoveKind.outerWall], most);
   for (const place of track.via ?? []) pen.travelTo(place, null);
   pen.travelTo(track.points[0], null, track.isText ? TEXT_TRAVEL_MM : undefined);
   for (let i = 1; i < track.points.length; i++) {
@@ -124,7 +127,18 @@ function layTrack(
   for (const place of [...(track.via ?? [])].reverse()) pen.travelTo(place, null);
 }
 
-function speedsFor(process: Process, first: boolean): Record<number, number> {
+type Speeds = Record<number, number>;
+
+/** The speeds of a process, worked out once for as long as it stays the same. */
+function speedsByProcess(first: boolean): (process: Process) => Speeds {
+  let last: { process: Process; speeds: Speeds } | null = null;
+  return (process) => {
+    if (last?.process !== process) last = { process, speeds: speedsFor(process, first) };
+    return last.speeds;
+  };
+}
+
+function speedsFor(process: Process, first: boolean): Speeds {
   const held = (speedMmS: number) => (first ? Math.min(speedMmS, process.firstLayerMmS) : speedMmS);
   return {
     [MoveKind.outerWall]: held(process.outerWallMmS),

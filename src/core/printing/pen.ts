@@ -28,16 +28,36 @@ export class Pen {
   private readonly filamentArea: number;
   private drawnBackMm: number;
 
+  /** @param ofSpot how a spot is laid, where its value lives inside the moves: from how its layer is laid */
   constructor(
-    public process: Process,
+    private ofLayer: Process,
     private readonly centre: Point,
     start: Point,
-    private readonly retractionsMm?: readonly number[],
+    private readonly ofSpot: (usual: Process, spot: number) => Process = (usual) => usual,
   ) {
     this.x = start.x;
     this.y = start.y;
-    this.filamentArea = filamentAreaMm2(process.filamentDiameterMm);
-    this.drawnBackMm = process.retractionMm;
+    this.filamentArea = filamentAreaMm2(ofLayer.filamentDiameterMm);
+    this.drawnBackMm = ofLayer.retractionMm;
+    this.process = ofLayer;
+  }
+
+  /** How the nozzle goes on its way: as the layer wants it, and the spot that was laid last. */
+  private process: Process;
+
+  /** From here on the nozzle is in a layer that is laid like this. */
+  beginLayer(process: Process): void {
+    this.ofLayer = process;
+    this.process = this.on(this.spot);
+  }
+
+  /** How the next line is laid. */
+  get next(): Process {
+    return this.on(this.nextSpot);
+  }
+
+  private on(spot: number): Process {
+    return spot < 0 ? this.ofLayer : this.ofSpot(this.ofLayer, spot);
   }
 
   /** The next line that is laid begins this spot; what is drawn back on the way there still belongs to the last one. */
@@ -71,13 +91,14 @@ export class Pen {
     this.restore();
     if (this.nextSpot !== this.spot) {
       this.spot = this.nextSpot;
+      this.process = this.next;
       this.spotStarts.push({ move: this.table.count, spot: this.spot });
     }
     this.move(x, y, this.z, (length * areaMm2) / this.filamentArea, speedMmS, kind);
   }
 
   drawBack(): void {
-    const length = this.retractionsMm?.[this.spot] ?? this.process.retractionMm;
+    const length = this.process.retractionMm;
     if (this.drawnBack || length <= 0) return;
     this.drawnBack = true;
     this.drawnBackMm = length;

@@ -16,6 +16,9 @@ export interface FoundInField extends Found {
   along: number;
   alongFrom: number;
   alongTo: number;
+  /** The chances that it lies below and above what was tried along; left out where that was not asked. */
+  alongBelow?: number;
+  alongAbove?: number;
   /** The chance that a cell is good, by its band. */
   good: Map<number, number>;
 }

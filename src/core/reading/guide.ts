@@ -5,12 +5,18 @@ import type { CriterionKey } from ".";
 /**
  * `best`: where the weighted score is highest. `least`: the lowest value from which on every must is
  * good. `most`: the highest value up to which every must is good. `nominal`: where what is measured is what was wanted.
- * `field`: the least value across that is good, at the value along where that is least.
+ * `field`: the least value across that is good, at the value along where that is least. `surface`: the pair of values where the weighted
+ * score is highest.
  */
-export type Rule = "best" | "least" | "most" | "nominal" | "field";
+export type Rule = "best" | "least" | "most" | "nominal" | "field" | "surface";
+
+/** Whether a piece is read as a field of two settings. */
+export const isOfTwo = (rule: Rule): boolean => rule === "field" || rule === "surface";
 
 export interface ReadingGuide {
   rule: Rule;
+  /** Of what is about as good across, the lowest or the highest is wanted. */
+  towards?: "low" | "high";
   uses: readonly Use<CriterionKey>[];
   /** What a calliper can say of each band. */
   measure?: Measure;

@@ -6,7 +6,8 @@ import type { Advice, Asking, Found, Measured, Other } from "./found";
 import { fromField, FoundInField } from "./from-field";
 import { nominalValue, proportionalValue } from "./from-lengths";
 import { fromMarks } from "./from-marks";
-import type { ReadingGuide, Rule } from "./guide";
+import { fromSurface } from "./from-surface";
+import { isOfTwo, ReadingGuide, Rule } from "./guide";
 import { Resonance, resonanceOf } from "./resonance";
 import { rangeOutwards, seenStep, sensible } from "./say";
 import { BandOnPiece, GivenMark, scoreBands, ScoredBand, Weights } from "./score";
@@ -34,8 +35,15 @@ export interface Verdict {
   /** The range that holds what is looked for in 9 of 10; it may reach beyond what was tried. */
   fromValue: number | null;
   toValue: number | null;
-  /** The value along that goes with it, for a field. */
-  along?: { setting: SettingKey; value: number };
+  /** The value along that goes with it, for two settings, and where it lies in 9 of 10. */
+  along?: {
+    setting: SettingKey;
+    value: number;
+    fromValue: number;
+    toValue: number;
+    chanceBelow: number;
+    chanceAbove: number;
+  };
   /** How fast the frame swings, where ripples were measured. */
   resonance?: Resonance;
   /** The chance that what is looked for lies in the range; 0 while nothing can be said. */
@@ -50,13 +58,15 @@ export interface Verdict {
   /** How good it is along the values that were tried: the middle, and where it lies in 9 of 10, in marks. */
   curve: { value: number; low: number; middle: number; high: number }[];
   why: string;
-  /** `good` is the chance that it is good enough, in a field of two settings. */
+  /** Of two settings, `good` is the chance that it is good enough (`field`), or about as good as the best (`surface`). */
   bands: { band: number; value: number; score: number | null; spread: number; counts: boolean; good?: number }[];
   advice: Advice;
 }
 
 /** Fewer bands than this say nothing about what lies between them. */
 const FEWEST_BANDS = 3;
+/** Of two settings each says something from its second value on. */
+const FEWEST_OF_TWO = 2;
 
 /**
  * The verdict on a piece from all that was marked and measured.
@@ -84,9 +94,7 @@ export function verdict(request: VerdictRequest): Verdict {
     value: range?.value ?? null,
     fromValue: range?.fromValue ?? null,
     toValue: range?.toValue ?? null,
-    ...(told && isInField(told) && request.along
-      ? { along: { setting: request.along, value: sensible(request.along, told.along) } }
-      : {}),
+    ...(told && isInField(told) && request.along ? { along: alongOf(request.along, told) } : {}),
     ...(resonance ? { resonance } : {}),
     sure: told && range ? share(told.chanceBetween(range.fromValue, range.toValue)) : 0,
     chanceBelow: share(told?.chanceBelow ?? 0),
@@ -118,6 +126,19 @@ export function verdict(request: VerdictRequest): Verdict {
 }
 
 const isInField = (found: Found | FoundInField): found is FoundInField => "along" in found;
+
+function alongOf(setting: SettingKey, told: FoundInField): NonNullable<Verdict["along"]> {
+  const { decimals } = settingFor(setting);
+  const range = rangeOutwards(told.alongFrom, told.alongTo, seenStep(setting));
+  return {
+    setting,
+    value: sensible(setting, told.along),
+    fromValue: roundTo(range.from, decimals + 2),
+    toValue: roundTo(range.to, decimals + 2),
+    chanceBelow: share(told.alongBelow ?? 0),
+    chanceAbove: share(told.alongAbove ?? 0),
+  };
+}
 
 const CURVE_DECIMALS = 4;
 const share = (chance: number) => roundTo(clamp(chance, 0, 1), 2);
@@ -184,6 +205,9 @@ function find(request: VerdictRequest, scored: ScoredBand[]): Found | FoundInFie
     if (found) return found;
   }
   if (guide.rule === "field") return along ? fromField(bands, marks, guide.uses, { across: setting, along }) : null;
+  if (guide.rule === "surface") {
+    return along ? fromSurface({ guide, across: setting, along, cells: bands, readers: marks, weights }) : null;
+  }
   return fromMarks({ guide, setting, bands, readers: marks, weights });
 }
 
@@ -196,7 +220,7 @@ function tellsTooLittle({ guide, readers }: VerdictRequest, scored: readonly Sco
     return false;
   }
   const told = scored.filter(({ counts, score }) => counts && score !== null);
-  return new Set(told.map(({ value }) => value)).size < FEWEST_BANDS;
+  return new Set(told.map(({ value }) => value)).size < (isOfTwo(guide.rule) ? FEWEST_OF_TWO : FEWEST_BANDS);
 }
 
 function tooLittle({ rule, measure }: ReadingGuide, scored: readonly ScoredBand[]): string {

@@ -2,6 +2,7 @@
 import { advanceLines } from "./advance-lines";
 import { advanceTower } from "./advance-tower";
 import { arcade } from "./arcade";
+import { blocks } from "./blocks";
 import { fence } from "./fence";
 import { harp } from "./harp";
 import { lips } from "./lips";
@@ -16,6 +17,7 @@ export const specimens = {
   "advance-lines": advanceLines,
   "advance-tower": advanceTower,
   arcade,
+  blocks,
   fence,
   harp,
   lips,

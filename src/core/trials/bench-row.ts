@@ -4,7 +4,7 @@ import { SettingKey, settingFor, SettingValues } from "../settings";
 import type { Printer } from "../shelf/printer";
 import type { Spool } from "../shelf/spool";
 import type { BriefTrial, TrialState } from "./brief";
-import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
+import { trialKindFor, TrialKindKey, roadKindKeys } from ".";
 import { Expected, isNarrow } from "./expected";
 import type { KeptValue } from "./kept";
 import { unsettled } from "./need";
@@ -62,7 +62,7 @@ export function benchRows(known: BenchKnown): BenchRow[] {
   const measured = new Set(measuredAt.keys());
   const keptValues = Object.fromEntries(kept.map(({ setting, value }) => [setting, value])) as SettingValues;
   const own = trials.filter(({ printerId, spoolId }) => printerId === printer.id && spoolId === spool.id);
-  const rows = trialKindKeys.map((key): BenchRow => {
+  const rows = roadKindKeys.map((key): BenchRow => {
     const kind = trialKindFor(key);
     const setting = kind.setting(printer, optionsOf(kind.options, {}, printer));
     const { unit, decimals } = settingFor(setting);

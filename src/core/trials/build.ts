@@ -2,7 +2,7 @@
 import { laysMaterial, MoveTable } from "../gcode/moves";
 import { ByteWriter, writeMoves } from "../gcode/write";
 import { layerTops } from "../heightplan/layer-grid";
-import { planHeightMm, resolveBands, ResolvedBand } from "../heightplan/plan";
+import { planHeightMm, resolveBands, ResolvedBand, SideBySide } from "../heightplan/plan";
 import { followBands, Followed } from "../heightplan/planned";
 import { limitsFor } from "../motion/limits";
 import { LaidPrint, layPrint } from "../printing/lay";
@@ -202,8 +202,20 @@ function layPiece(
     spots: sideBySide ? shape.spots : undefined,
     order: shape.order,
     spotsFrom: bands[0]?.firstLayer,
-    retractionsMm: sideBySide?.setting === "retractionLength" ? sideBySide.values : undefined,
+    ofSpot: sideBySide && spotProcesses(sideBySide),
   });
+}
+
+/** How spots are laid whose values live inside the moves; undefined where they are all laid alike. Made once for each layer's process. */
+function spotProcesses({ setting, values }: SideBySide): ((usual: Process, spot: number) => Process) | undefined {
+  const { inside } = settingFor(setting);
+  if (!inside) return undefined;
+  const made = new Map<Process, Process[]>();
+  return (usual, spot) => {
+    const known = made.get(usual) ?? values.map((value) => inside.process(usual, value));
+    made.set(usual, known);
+    return known[spot] ?? usual;
+  };
 }
 
 /** Settings that can live inside the moves. */

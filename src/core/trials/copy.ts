@@ -37,8 +37,8 @@ export function forSpool(trial: Trial, printer: Printer, { from, to, kept }: Spo
     if (fixed[key] !== undefined && isFirstSpools) fixed[key] = kept[key] ?? usual(printer, to);
   }
   const kind = trialKindFor(trial.kind);
-  const isOwnQuestion = trial.name === kind.question(from.spool);
-  return { ...trial, fixed, name: isOwnQuestion ? kind.question(to) : trial.name };
+  const isOwnQuestion = trial.name === kind.question(from.spool, trial.options);
+  return { ...trial, fixed, name: isOwnQuestion ? kind.question(to, trial.options) : trial.name };
 }
 
 interface SpoolChange {

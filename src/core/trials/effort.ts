@@ -3,7 +3,7 @@ import { filamentMassG } from "../material/bead";
 import { usualLayerMm } from "../printing/process";
 import { Printer } from "../shelf/printer";
 import { Spool } from "../shelf/spool";
-import { trialKindFor, TrialKindKey, trialKindKeys } from ".";
+import { trialKindFor, TrialKindKey, roadKindKeys } from ".";
 import { buildTrial } from "./build";
 import { firstRound } from "./first-round";
 import type { RoundRequest } from "./kind";
@@ -21,7 +21,7 @@ export type Beside = Pick<RoundRequest, "kept" | "carried" | "expected">;
 
 /** The effort of every kind's first round, in the order of work, each built as it would be printed. */
 export function efforts(printer: Printer, spool: Spool, beside: Beside): Effort[] {
-  return trialKindKeys.map((kind) => effortOf(kind, printer, spool, beside));
+  return roadKindKeys.map((kind) => effortOf(kind, printer, spool, beside));
 }
 
 /** Time and material of a kind's first round. */
@@ -32,7 +32,7 @@ export function effortOf(kind: TrialKindKey, printer: Printer, spool: Spool, bes
   const trial: Trial = {
     id: 1,
     kind,
-    name: trialKindFor(kind).question(spool),
+    name: trialKindFor(kind).question(spool, {}),
     printerId: 1,
     spoolId: 1,
     tool: 0,

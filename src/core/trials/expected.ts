@@ -9,7 +9,7 @@ import { pathOf } from "../shelf/five-questions";
 import type { Spool } from "../shelf/spool";
 import { clamp, plainNumber, roundTo } from "../units";
 import { rangeOutwards, seenStep } from "../reading/say";
-import { trialKindFor, trialKindKeys } from ".";
+import { trialKindFor, roadKindKeys } from ".";
 
 export interface KnownPair {
   printerId: number;
@@ -103,7 +103,7 @@ export function expectedOf(pair: Pair, setting: SettingKey, known: readonly Know
 
 /** How wide the range is that the setting's kind looks in; of a setting that no kind looks for, ten of its steps. */
 function usualRange({ printer, spool }: Pair, setting: SettingKey): number {
-  const kind = trialKindKeys
+  const kind = roadKindKeys
     .map(trialKindFor)
     .find((one) => one.setting(printer, optionsOf(one.options, {}, printer)) === setting);
   if (!kind) return 10 * settingFor(setting).step;

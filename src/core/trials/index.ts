@@ -6,6 +6,7 @@ import { extrusion } from "./kinds/extrusion";
 import { fan } from "./kinds/fan";
 import { flow } from "./kinds/flow";
 import { TrialKind } from "./kind";
+import { matrix } from "./kinds/matrix";
 import { pressureAdvance } from "./kinds/pressure-advance";
 import { retraction } from "./kinds/retraction";
 import { retractionMatrix } from "./kinds/retraction-matrix";
@@ -24,11 +25,15 @@ export const trialKinds = {
   "pressure-advance": pressureAdvance,
   bridging,
   extrusion,
+  matrix,
 } satisfies Record<string, TrialKind>;
 
 export type TrialKindKey = keyof typeof trialKinds;
 
 export const trialKindKeys = Object.keys(trialKinds) as [TrialKindKey, ...TrialKindKey[]];
+
+/** Kinds that a pair is asked about on its road; what a chosen one asks for is chosen with it. */
+export const roadKindKeys: readonly TrialKindKey[] = trialKindKeys.filter((key) => !trialKindFor(key).isChosen);
 
 /** The kind for a key; typed as the general contract. */
 export function trialKindFor(key: TrialKindKey): TrialKind {

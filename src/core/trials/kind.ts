@@ -23,6 +23,8 @@ export interface RoundRequest {
   /** What earlier spools lead one to expect: the first round asks there, where that is narrow enough. */
   expected?: Partial<Record<SettingKey, Expected>>;
   options: OptionValues;
+  /** Values of one's own for a kind that asks for two settings. */
+  asked?: { across: number[]; up: number[] };
   layerHeightMm: number;
   firstLayerHeightMm: number;
 }
@@ -56,11 +58,15 @@ export interface TrialKind {
   /** `Nozzle temperature` */
   label: string;
   /** The question, as a heading: `How hot does Saffron want to be?` */
-  question(spool: Spool): string;
+  question(spool: Spool, options: OptionValues): string;
   /** What it finds out and what to look for, in two sentences. */
   explains: string;
   /** What should be settled before it is worth asking. */
   needs: readonly Need[];
+  /** What it asks for is chosen with it: it is no step of the road. */
+  isChosen?: true;
+  /** Why options cannot be had together; null if they can. */
+  refuses?(options: OptionValues): { message: string; field: string } | null;
   /** The setting that is looked for on this printer. */
   setting(printer: Printer, options: OptionValues): SettingKey;
   options: readonly Option[];
@@ -71,7 +77,7 @@ export interface TrialKind {
   /** The first round for this printer and spool. */
   firstRound(request: RoundRequest): Round;
   /** How its piece is read once it is printed. */
-  reads: ReadingGuide;
+  reads(options: OptionValues): ReadingGuide;
   /** Widths of single beads that are measured one by one, mm, where a piece has those instead of bands. */
   tracksMm?(options: OptionValues): number[];
   /** The range that the value is looked for in, for the scale on the bench. */

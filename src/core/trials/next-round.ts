@@ -35,7 +35,10 @@ export function nextRound(trial: Asked, on: OnPair, verdict: Verdict): Result<Tr
     return refuse(`There is nothing to go on from yet. ${verdict.why}`);
   }
   if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
-  if (verdict.along) return nextField(trial, on, { ...verdict, value: verdict.value, along: verdict.along });
+  if (verdict.along) {
+    const found = { ...verdict, value: verdict.value, along: verdict.along };
+    return verdict.rule === "surface" ? nextSurface(trial, on, found) : nextField(trial, on, found);
+  }
   const values =
     verdict.advice === "higher" || verdict.advice === "lower"
       ? further(key, on, tried, verdict.advice)
@@ -49,11 +52,13 @@ export function nextRound(trial: Asked, on: OnPair, verdict: Verdict): Result<Tr
   return succeed(withValues(trial, key, values.value));
 }
 
+type Along = NonNullable<Verdict["along"]>;
+
 /** A field goes on narrower both ways: round what was found across, and round the value along that it was found with. */
 function nextField(
   { plan, ...trial }: Asked,
   on: OnPair,
-  { value, fromValue, toValue, setting, along, why }: Verdict & { value: number; along: NonNullable<Verdict["along"]> },
+  { value, fromValue, toValue, setting, along, why }: Verdict & { value: number; along: Along },
 ): Result<Trial["plan"]> {
   const besides = plan.sideBySide;
   if (besides?.setting !== setting) return refuse(why);
@@ -69,6 +74,43 @@ function nextField(
   });
   const next = rows.ok ? withValues({ ...trial, plan }, along.setting, rows.value) : plan;
   return succeed({ ...next, sideBySide: { setting, values: narrower.value.filter((one) => one > 0) } });
+}
+
+/** Two settings go on each by itself: finer where it lies inside, further where it may lie beyond; what makes no difference stays as it is. */
+function nextSurface(
+  trial: Asked,
+  on: OnPair,
+  found: Verdict & { value: number; along: Along },
+): Result<Trial["plan"]> {
+  const { setting, along } = found;
+  const beside = nextValues(trial, on, setting, {
+    ...found,
+    fromValue: found.fromValue ?? found.value,
+    toValue: found.toValue ?? found.value,
+  });
+  const up = nextValues(trial, on, along.setting, along);
+  if (!beside.ok && !up.ok) return beside;
+  const plan = up.ok ? withValues(trial, along.setting, up.value) : trial.plan;
+  return beside.ok ? succeed({ ...plan, sideBySide: { setting, values: beside.value } }) : succeed(plan);
+}
+
+/** From this chance on it is asked beyond an end. */
+const BEYOND_FROM = 0.3;
+/** A range that is wider than this share of what was tried leaves all of it to be asked again. */
+const OPEN = 0.7;
+
+function nextValues(
+  trial: Asked,
+  on: OnPair,
+  key: SettingKey,
+  { chanceBelow, chanceAbove, ...range }: Range & { chanceBelow: number; chanceAbove: number },
+): Result<number[]> {
+  const tried = triedValues(trial, key);
+  if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
+  if (Math.max(chanceBelow, chanceAbove) > BEYOND_FROM)
+    return further(key, on, tried, chanceAbove >= chanceBelow ? "higher" : "lower");
+  const isOpen = range.toValue - range.fromValue > OPEN * (tried[tried.length - 1] - tried[0]);
+  return isOpen ? succeed(tried) : finer(key, on, tried, range);
 }
 
 /** A plan that asks around a value which is known from elsewhere: as finely as a second round would, a step of the first to each side. */

@@ -37,10 +37,8 @@ const scaled: readonly SettingKey[] = [
 ];
 const ruled: readonly SettingKey[] = ["printSpeed", "retractionLength", "retractionSpeed", "fan"];
 
-/** The ends for a setting after the values that were tried, which rise. */
-export function roundEnds(key: SettingKey, { printer, spool }: OnPair, tried: readonly number[]): RoundEnds {
-  const { lowest, highest } = settingFor(key);
-  const [first, last] = [tried[0], tried[tried.length - 1]];
+/** The highest value of a setting that a printer can have. */
+export function highestOn(key: SettingKey, printer: Printer): number {
   const own: Partial<Record<SettingKey, number>> = {
     nozzleTemperature: printer.highestNozzleC,
     bedTemperature: printer.highestBedC,
@@ -49,7 +47,13 @@ export function roundEnds(key: SettingKey, { printer, spool }: OnPair, tried: re
     retractionSpeed: printer.highestFeedEMmS,
     retractionLength: LONGEST_BACK_MM[pathOf(printer)],
   };
-  const ends = { low: lowest, high: Math.min(highest, own[key] ?? highest) };
+  return Math.min(settingFor(key).highest, own[key] ?? Infinity);
+}
+
+/** The ends for a setting after the values that were tried, which rise. */
+export function roundEnds(key: SettingKey, { printer, spool }: OnPair, tried: readonly number[]): RoundEnds {
+  const [first, last] = [tried[0], tried[tried.length - 1]];
+  const ends = { low: settingFor(key).lowest, high: highestOn(key, printer) };
   if (key === "nozzleTemperature") {
     const [from, to] = spool ? [spool.labelMinC, spool.labelMaxC] : [first, last];
     ends.low = Math.max(COLDEST_FEED_C, Math.min(first, from) - STRETCH_C);

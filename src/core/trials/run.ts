@@ -5,6 +5,7 @@ import { layerTops } from "../heightplan/layer-grid";
 import { planHeightMm } from "../heightplan/plan";
 import { optionsOf } from "../options/option";
 import { beadWidthFor } from "../printing/process";
+import { isOfTwo } from "../reading/guide";
 import type { BandOnPiece, Weights } from "../reading/score";
 import { Verdict, verdict, VerdictRequest } from "../reading/verdict";
 import { sayValue, settingFor, SettingKey, SettingValues } from "../settings";
@@ -97,7 +98,7 @@ export function unitsOf(run: Pick<Run, "trial" | "printer" | "reachedMm" | "told
     const units = values.map((value) => ({ value, label: sayValue(setting, value), settings: { [setting]: value } }));
     return besideOneAnother(run, bands, units);
   }
-  if (sideBySide && kind.reads.rule === "field") return cellsOf(run, bands, key, sideBySide);
+  if (sideBySide && isOfTwo(guideOf({ trial }).rule)) return cellsOf(run, bands, key, sideBySide);
   return bands.map((band) => {
     const settings = { ...band.settings, ...byHandIn(run.byHand, band) };
     const value = settings[key];
@@ -132,7 +133,7 @@ function cellsOf(
       value,
       along: settings[along],
       column,
-      label: `${sayValue(setting, value)} at ${settings[along] === undefined ? "no speed" : sayValue(along, settings[along])}`,
+      label: `${sayValue(setting, value)} at ${settings[along] === undefined ? "no value" : sayValue(along, settings[along])}`,
       settings: { ...settings, [setting]: value },
       fromMm: band.fromMm,
       toMm: band.toMm,
@@ -145,7 +146,7 @@ function cellsOf(
 /** The setting that a reading finds: of a field, the one whose values stand side by side. */
 export function soughtKey(trial: Trial, printer: Printer): SettingKey {
   const { sideBySide } = trial.plan;
-  return sideBySide && guideOf({ trial }).rule === "field" ? sideBySide.setting : primaryKey(trial, printer);
+  return sideBySide && isOfTwo(guideOf({ trial }).rule) ? sideBySide.setting : primaryKey(trial, printer);
 }
 
 /** Whether what is read stands side by side instead of one above the other: nothing of it is told by a height. */
@@ -236,4 +237,4 @@ export function toldOf(
 const SETTLED_WITHIN_C = 2;
 
 /** The criteria of a run's kind with their weights, as a reader is asked them. */
-export const guideOf = (run: Pick<Run, "trial">) => trialKindFor(run.trial.kind).reads;
+export const guideOf = (run: Pick<Run, "trial">) => trialKindFor(run.trial.kind).reads(run.trial.options);

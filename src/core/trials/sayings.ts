@@ -106,7 +106,8 @@ export class Sayings {
     for (const { move, spot } of sideBySide ? spotStarts : []) {
       const value = sideBySide!.values[spot];
       const said = value === undefined ? [] : this.say(sideBySide!.setting, value);
-      if (said.length > 0) lines.set(move, said.join("\n"));
+      const before = lines.get(move);
+      if (said.length > 0) lines.set(move, [...(before ? [before] : []), ...said].join("\n"));
     }
     return lines;
   }

@@ -1,7 +1,9 @@
 /** A trial as it comes over a border. */
 import { z } from "zod";
+import { MOST_SIDE_BY_SIDE } from "../heightplan/plan";
 import { heightPlanSchema } from "../heightplan/plan-schema";
 import { optionsSchema } from "../options/options-schema";
+import { settingKeys } from "../settings";
 import { settingValuesSchema } from "../settings/values-schema";
 import { plainText } from "../shelf/name";
 import { sheetSchema } from "../sheets/sheet-schema";
@@ -16,6 +18,19 @@ const heightFigure = (what: string) =>
 /** A whole number above 0 that names a record. */
 export const idSchema = (what: string) =>
   z.int({ error: `${what} is a whole number` }).positive({ error: `${what} is a whole number above 0` });
+
+const sideSchema = z.object({
+  setting: z.enum(settingKeys, { error: `The setting is one of ${settingKeys.join(", ")}` }),
+  values: z
+    .array(z.number({ error: "A value must be a number" }))
+    .min(1, "Give at least one value")
+    .max(MOST_SIDE_BY_SIDE, `At most ${MOST_SIDE_BY_SIDE} values fit`),
+});
+
+/** The two settings of a matrix with their values, as they are asked for at once: one stands side by side, the other goes up. */
+export const ofTwoSchema = z.object({ across: sideSchema.optional(), up: sideSchema.optional() });
+
+export type OfTwo = z.infer<typeof ofTwoSchema>;
 
 /** What a client may say of a new trial; without `plan` the kind's first round is taken. */
 export const newTrialSchema = z.object({

@@ -1,6 +1,7 @@
 /** What is done with printed pieces, whoever asks for it. */
 import { criterionFor } from "@/core/reading";
 import type { Verdict } from "@/core/reading/verdict";
+import type { SettingKey } from "@/core/settings";
 import { weightOf, Weights } from "@/core/reading/score";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import type { TrialKindKey } from "@/core/trials";
@@ -199,17 +200,17 @@ export function storedVerdict(run: Run, weights: Weights): Promise<Verdict> {
 export async function addNextRound(
   trial: StoredTrial,
   run: Run,
-  options: { weights: Weights; kind?: TrialKindKey },
+  options: { weights: Weights; kind?: TrialKindKey; setting?: SettingKey },
   signal: AbortSignal,
 ): Promise<StoredTrial> {
-  const { weights, kind } = options;
+  const { weights, kind, setting } = options;
   if (run.trialId !== trial.id)
     throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
   const verdict = await storedVerdict(run, weights);
   const round = (trial.round ?? 1) + 1;
   const name = `${trial.name.replace(/ Round \d+$/, "")} Round ${round}`.slice(0, 100);
   if (kind !== undefined && kind !== trial.kind) {
-    const next = inAnotherKind(inputFor(trial), run, verdict, kind);
+    const next = inAnotherKind(inputFor(trial), run, verdict, kind, setting);
     if (!next.ok) throw new Refused("unreadable", next.message, { field: next.field ?? "kind" });
     return trials.add({ ...next.value, name, round, from: trial.id });
   }

@@ -12,7 +12,8 @@ import { CopyTarget } from "@/core/trials/copy-schema";
 import { firstRound } from "@/core/trials/first-round";
 import { heightsOfPiece, planForSheet } from "@/core/trials/plan-on-piece";
 import { bandValues, takesSheet } from "@/core/trials/sheet-piece";
-import { checkOptions, optionsOf } from "@/core/options/option";
+import { optionsOf } from "@/core/options/option";
+import { optionsOfKind } from "@/core/trials/options-of-kind";
 import type { RoundRequest } from "@/core/trials/kind";
 import { NewTrial, Trial, TrialInput } from "@/core/trials/trial";
 import type { Printer } from "@/core/shelf/printer";
@@ -91,7 +92,7 @@ export function firstTrial(
   basis: RoundBasis = basisOf(wanted),
 ): TrialFields {
   const kind = trialKindFor(wanted.kind);
-  const options = checkOptions(kind.options, wanted.options);
+  const options = optionsOfKind(wanted.kind, wanted.options);
   if (!options.ok) throw new Refused("invalid", options.message, { field: options.field });
   const { printer, spool, usual, on } = roundFor(wanted, basis);
   if (wanted.tool >= printer.tools) {
@@ -108,7 +109,7 @@ export function firstTrial(
     ...wanted,
     layerHeightMm,
     firstLayerHeightMm,
-    name: wanted.name || kind.question(spool),
+    name: wanted.name || kind.question(spool, wanted.options),
     // A plan that says nothing of what stands side by side takes the kind's usual values.
     plan: wanted.plan ? { ...(plan.sideBySide ? { sideBySide: plan.sideBySide } : {}), ...wanted.plan } : plan,
     // A plan of one's own may set what the first round holds fixed.

@@ -83,6 +83,8 @@ export function useSetBench() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (bench: Partial<Bench>) => api.put<Bench>("/bench", bench),
+    // An answer that was asked for before must not come after.
+    onMutate: () => client.cancelQueries({ queryKey: keys.bench }),
     onSuccess: (bench) => client.setQueryData(keys.bench, bench),
   });
 }

@@ -26,6 +26,7 @@ export function MatrixGrid({ run, chosen, criterion, verdict, markOf, onChoose, 
   const across = settingFor(run.setting);
   const along = settingFor(primaryKey(run.trial, run.printer));
   const rows = rowsOf(run.bands).reverse();
+  const goodSaid = verdict?.rule === "surface" ? "about as good as the best" : "good";
   const { answers, short } = run.criteria.find(({ key }) => key === criterion)!;
   /** The mark that is being painted, and the cells it has reached. */
   const painting = useRef<{ mark: Mark | null; bands: Set<number> } | null>(null);
@@ -47,7 +48,7 @@ export function MatrixGrid({ run, chosen, criterion, verdict, markOf, onChoose, 
       <table className={styles.grid}>
         <caption className="dim">
           {short} of every {across.label.toLowerCase()} at every {along.label.toLowerCase()}, as on the piece. Mark a
-          cell, then drag from it over others that are alike. The bar at a cell’s foot: how likely it is good.
+          cell, then drag from it over others that are alike. The bar at a cell’s foot: how likely it is {goodSaid}.
         </caption>
         <tbody>
           {rows.map((row) => (
@@ -62,6 +63,7 @@ export function MatrixGrid({ run, chosen, criterion, verdict, markOf, onChoose, 
                   isChosen={unit === chosen}
                   isFound={isFound(unit, row, rows, verdict)}
                   good={goodOf(unit, verdict)}
+                  goodSaid={goodSaid}
                   mark={markOf(unit.band, criterion)}
                   answers={answers}
                   onBegin={() => begin(unit)}
@@ -93,16 +95,18 @@ interface CellProps {
   isFound: boolean;
   /** The chance that it is good enough; null where nothing is believed. */
   good: number | null;
+  /** What that chance is a chance of. */
+  goodSaid: string;
   mark: Mark | null | undefined;
   answers: string[];
   onBegin(): void;
   onReach(pressed: boolean): void;
 }
 
-function Cell({ unit, isChosen, isFound, good, mark, answers, onBegin, onReach }: CellProps) {
+function Cell({ unit, isChosen, isFound, good, goodSaid, mark, answers, onBegin, onReach }: CellProps) {
   const said =
     unit.why || (mark === undefined ? "not marked" : mark === null ? "? cannot tell" : `${mark + 1}, ${answers[mark]}`);
-  const believed = good === null ? "" : `; ${sayChance(good).toLowerCase()} that it is good`;
+  const believed = good === null ? "" : `; ${sayChance(good).toLowerCase()} that it is ${goodSaid}`;
   return (
     <td
       className={styles.believed}

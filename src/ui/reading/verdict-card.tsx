@@ -10,8 +10,7 @@ import type { Verdict } from "@/core/reading/verdict";
 import { criterionFor } from "@/core/reading";
 import { nextRound } from "@/core/trials/next-round";
 import { sayValue, settingFor } from "@/core/settings";
-import { trialKindFor, TrialKindKey } from "@/core/trials";
-import { towersOfField } from "@/core/trials/in-another-kind";
+import { Tower, towersOf } from "@/core/trials/in-another-kind";
 import { plainNumber } from "@/core/units";
 import { api, StoredTrial } from "../common/api";
 import { keys } from "../common/keys";
@@ -66,9 +65,14 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep, onAsk }: V
   const client = useQueryClient();
   const { busy, act } = useAct();
   const { advice, value, why, tellsMost } = verdict;
-  const again = (kind?: TrialKindKey) =>
+  const again = (tower?: Tower) =>
     act(async () => {
-      const { id } = await api.post<StoredTrial>(`/trials/${trialId}/next`, { runId: run.id, weights, kind });
+      const { id } = await api.post<StoredTrial>(`/trials/${trialId}/next`, {
+        runId: run.id,
+        weights,
+        kind: tower?.kind,
+        setting: tower?.setting,
+      });
       await client.invalidateQueries({ queryKey: keys.trials });
       router.push(`/trials/${id}`);
     });
@@ -96,12 +100,11 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep, onAsk }: V
               {advice === "higher" || advice === "lower" ? `Ask once more, ${advice}` : "Ask once more, finer"}
             </Button>
           )}
-          {verdict.along &&
-            towersOfField.map((kind) => (
-              <Button key={kind} loading={busy} onClick={() => void again(kind)}>
-                Go on as a tower: {trialKindFor(kind).label.toLowerCase()}
-              </Button>
-            ))}
+          {towersOf(verdict, run.printer).map((tower) => (
+            <Button key={tower.setting} loading={busy} onClick={() => void again(tower)}>
+              Go on as a tower: {settingFor(tower.setting).label.toLowerCase()}
+            </Button>
+          ))}
           <Button className={asksMore ? undefined : "go"} onClick={onKeep}>
             Keep {sayVerdict(verdict)}
           </Button>

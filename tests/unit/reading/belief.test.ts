@@ -36,9 +36,9 @@ function said(
   });
 }
 
-const temperature = trialKindFor("temperature").reads;
-const retraction = trialKindFor("retraction").reads;
-const speed = trialKindFor("speed").reads;
+const temperature = trialKindFor("temperature").reads({});
+const retraction = trialKindFor("retraction").reads({});
+const speed = trialKindFor("speed").reads({});
 const inAll = (marks: Marks) => ({ strings: marks, bridge: marks, overhang: marks, surface: marks, bond: marks });
 const best = (...marks: Marks[]) => said(temperature, "nozzleTemperature", T, marks.map(inAll));
 const least = (marks: Marks) => said(retraction, "retractionLength", R, [{ strings: marks }]);
@@ -206,7 +206,7 @@ test("readers who contradict each other are told so, by band and question", () =
 test("two lengths are no certainty: the range of two readings is as wide as Student's t with few degrees of freedom", () => {
   const bands = [96, 104].map((value, i) => ({ band: i + 1, value, counts: true }));
   const measures = bands.map(({ band, value }) => ({ band, what: "wall", valuesMm: [value * 0.0046] }));
-  const guide = trialKindFor("flow").reads;
+  const guide = trialKindFor("flow").reads({});
   const found = verdict({
     guide,
     setting: "flowFactor",

@@ -18,7 +18,7 @@ export interface Hidden {
 export const hiddenKinds = ["temperature", "fan", "retraction", "speed", "flow"] as const;
 export type HiddenKind = (typeof hiddenKinds)[number];
 
-const guideFor = (kind: TrialKindKey) => trialKindFor(kind).reads;
+const guideFor = (kind: TrialKindKey) => trialKindFor(kind).reads({});
 const evenly = (low: number, high: number, count: number) =>
   Array.from({ length: count }, (_, i) => low + ((high - low) * i) / (count - 1));
 

@@ -162,7 +162,7 @@ describe("kinds of trial", () => {
     for (const key of trialKindKeys) {
       const kind = trialKindFor(key);
       expect(kind.explains.match(/\. /g)).toHaveLength(1);
-      expect(kind.question(saffron)).toMatch(/\?$/);
+      expect(kind.question(saffron, {})).toMatch(/\?$/);
       const { low, high } = kind.range(ladle, saffron);
       expect(low).toBeLessThan(high);
     }

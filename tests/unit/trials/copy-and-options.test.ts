@@ -39,7 +39,7 @@ describe("a copy for another printer", () => {
 
 describe("a copy for another spool", () => {
   const asa = spools.find(({ material }) => material === "ASA")!;
-  const trial = trialOfKind("fan", ladle, saffron, { name: trialKindFor("fan").question(saffron) });
+  const trial = trialOfKind("fan", ladle, saffron, { name: trialKindFor("fan").question(saffron, {}) });
   const change = { from: { spool: saffron, kept: {} }, to: asa, kept: {} };
 
   test("is held as that spool wants, kept values first, and asks of it by name", () => {
@@ -50,7 +50,7 @@ describe("a copy for another spool", () => {
       nozzleTemperature: 250,
       bedTemperature: asa.bedC,
     });
-    expect(copy.name).toBe(trialKindFor("fan").question(asa));
+    expect(copy.name).toBe(trialKindFor("fan").question(asa, {}));
     expect(forSpool(held, ladle, { ...change, kept: { bedTemperature: 95 } }).fixed.bedTemperature).toBe(95);
   });
 

@@ -1,8 +1,9 @@
 import { z } from "zod";
-import { newTrialSchema } from "@/core/trials/trial-schema";
+import { newTrialSchema, ofTwoSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
 import { basisOf, checkPair, firstTrial, refuseFractions, topsOfSheet, withBands } from "@/server/work/trials";
 import { briefTrials } from "@/server/work/pages";
+import { withTwo } from "@/server/work/matrix";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
 
@@ -13,12 +14,16 @@ export const GET = handle(
 );
 
 /** `whole` asks the whole range, whatever earlier spools say. */
-const withWhole = newTrialSchema.extend({ whole: z.boolean({ error: "whole is true or false" }).default(false) });
+const asked = newTrialSchema.extend({
+  whole: z.boolean({ error: "whole is true or false" }).default(false),
+  ...ofTwoSchema.shape,
+});
 
 export const POST = handle(
   async (request) => {
-    const { whole, ...wanted } = await readBody(request, withWhole);
-    checkPair(wanted.printerId, wanted.spoolId);
+    const { whole, across, up, ...rest } = await readBody(request, asked);
+    checkPair(rest.printerId, rest.spoolId);
+    const wanted = withTwo(rest, { across, up });
     refuseFractions(wanted);
     const tops = await topsOfSheet(wanted, request.signal);
     return json(withBands(trials.add(firstTrial(wanted, tops, basisOf(wanted, whole)))), 201);

@@ -1,7 +1,8 @@
-import { laysMaterial, MoveKind, EventKind } from "../../gcode/moves";
+import { laysMaterial, MoveKind, MoveTable, EventKind } from "../../gcode/moves";
 import { ProgramTables } from "../../gcode/read";
 import { SideBySide } from "../../heightplan/plan";
 import { settingFor } from "../../settings";
+import type { Measure } from "../../settings/measure";
 import { bedCentre, Printer } from "../../shelf/printer";
 import { nearestSpot } from "../../printing/order";
 import { Spot } from "../../printing/piece";
@@ -38,6 +39,7 @@ export function readSpots(
   let value = NaN;
   // What is drawn back belongs to the material laid before it, even if the next layer has been announced.
   let laidIn = -1;
+  let laidAt = 0;
   const spotAt = (layer: number, x: number, y: number) => spotOf(slices[layer], spots, x - centre.x, y - centre.y);
   for (let i = 1; i < moves.count; i++) {
     while (event < events.count && events.move[event] <= i) {
@@ -50,17 +52,30 @@ export function readSpots(
       value = NaN;
       continue;
     }
-    if (laysMaterial(moves.kind[i])) laidIn = moves.layer[i];
-    if (reader) {
-      if (moves.kind[i] !== MoveKind.retract || laidIn < 0) continue;
-      reader.see(moves, i, 0);
-      readings.push({ spot: spotAt(laidIn, moves.x[i], moves.y[i]), layer: laidIn, value: reader.take() });
-    } else if (laysMaterial(moves.kind[i]) && !Number.isNaN(value)) {
-      const spot = spotAt(moves.layer[i], (moves.x[i] + moves.x[i - 1]) / 2, (moves.y[i] + moves.y[i - 1]) / 2);
-      readings.push({ spot, layer: moves.layer[i], value });
+    const lays = laysMaterial(moves.kind[i]);
+    const inMiddle = () => spotAt(moves.layer[i], (moves.x[i] + moves.x[i - 1]) / 2, (moves.y[i] + moves.y[i - 1]) / 2);
+    // On its way, and drawing back before it, the nozzle still belongs to what it laid last.
+    if (lays) {
+      laidIn = moves.layer[i];
+      laidAt = i;
     }
+    if (!reader) {
+      if (lays && !Number.isNaN(value)) readings.push({ spot: inMiddle(), layer: moves.layer[i], value });
+      continue;
+    }
+    if (!isSeen(moves, i, reader.looksAt) || laidIn < 0) continue;
+    reader.see(moves, i, Math.hypot(moves.x[i] - moves.x[i - 1], moves.y[i] - moves.y[i - 1]));
+    const seen = reader.take();
+    if (Number.isNaN(seen)) continue;
+    const spot = lays ? inMiddle() : spotAt(laidIn, moves.x[laidAt], moves.y[laidAt]);
+    readings.push({ spot, layer: laidIn, value: seen });
   }
   return readings;
+}
+
+function isSeen({ kind }: MoveTable, i: number, looksAt: Measure["looksAt"]): boolean {
+  if (looksAt === "laying") return laysMaterial(kind[i]);
+  return kind[i] === (looksAt === "travel" ? MoveKind.travel : MoveKind.retract);
 }
 
 /** The spot that what is laid at a point of the piece belongs to. */
@@ -101,6 +116,8 @@ export const spotsDiffer: Check = {
   run({ trial, tables, shape, slices, printer, bands }) {
     const { sideBySide } = trial.plan;
     if (!sideBySide || !shape.spots) return [];
+    // What this printer cannot be told at all is said where it is told.
+    if (!settingFor(sideBySide.setting).say(sideBySide.values[0], printer, trial.tool).ok) return [];
     const readings = readSpots(tables, sideBySide, shape.spots, slices, bedCentre(printer));
     const fromLayer = bands[0]?.firstLayer ?? 0;
     const wrong = wrongSpots(readings, sideBySide, printer, fromLayer);

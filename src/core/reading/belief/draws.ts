@@ -49,17 +49,18 @@ const ALIKE = 0.35;
  * @param bins of the curves at the places (`binsAt`)
  * @param criteria the answers in each respect, at least one each
  * @param musts which of them may be alike: those that all must be good
+ * @param trust how much of what an answer says is believed, where no curve is like what is really so: below 1 a belief stays wider
  */
 export function believe(
   curves: Pick<Curves, "count" | "logPrior">,
   bins: Uint8Array,
   places: number,
   criteria: readonly (readonly Answer[])[],
-  { readers, musts = [] }: { readers: number; musts?: readonly number[] },
+  { readers, musts = [], trust = 1 }: { readers: number; musts?: readonly number[]; trust?: number },
 ): Believed {
   const every = curves.count * places * criteria.length > FEW_ENOUGH ? SOME : 1;
   const hold = (answers: readonly Answer[], eyes: readonly Eye[], step: number) =>
-    sharesOf(curves, bins, places, answersBy(answers, places, eyes), step);
+    sharesOf(curves, bins, places, answersBy(answers, places, eyes, trust), step);
   // What some of the curves share before: one curve for several respects leaves this out less often than one for each.
   const before = Math.log(priorOf(curves, every));
   let eyes: Eye[] = Array.from({ length: readers }, () => ({ bias: 0, spread: USUAL_SPREAD }));
@@ -123,14 +124,14 @@ const EYE_TURNS = 2;
 const SEED = 20_261;
 
 /** The logarithm of the chance of what was answered at each place, by quality: `places × QUALITY_BINS`. */
-function answersBy(answers: readonly Answer[], places: number, eyes: readonly Eye[]): Float64Array {
+function answersBy(answers: readonly Answer[], places: number, eyes: readonly Eye[], trust: number): Float64Array {
   const chances = eyes.map(answersOf);
   const sums = new Float64Array(places * BINS);
   const looks = new Float64Array(places);
   for (const { place } of answers) looks[place]++;
   for (const { reader, place, mark } of answers) {
     const chance = chances[reader][mark];
-    const say = 1 / (1 + SHARED * (looks[place] - 1));
+    const say = trust / (1 + SHARED * (looks[place] - 1));
     for (let bin = 0; bin < BINS; bin++) sums[place * BINS + bin] += say * chance[bin];
   }
   return sums;

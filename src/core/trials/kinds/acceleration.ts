@@ -24,13 +24,13 @@ export const acceleration: TrialKind = {
     const printSpeed = motionTrialMmS(request);
     return { plan, fixed: usualFixed(request, ["acceleration"], { printSpeed }), notes };
   },
-  reads: {
+  reads: () => ({
     rule: "most",
     uses: [
       { key: "ghosting", weight: 1, must: true },
       { key: "corners", weight: 0.5 },
     ],
     measure: { key: "ripple", tells: "ripple", label: "From ripple to ripple", usualCount: 2 },
-  },
+  }),
   range: (printer) => ({ low: printer.printAccelerationMmS2 * 0.5, high: printer.printAccelerationMmS2 * 3 }),
 };

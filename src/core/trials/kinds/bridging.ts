@@ -110,14 +110,14 @@ export const bridging: TrialKind = {
     now: ({ coolLayers }) => (typeof coolLayers === "number" ? coolLayers : USUAL_COOL_LAYERS),
     tell: ({ options }, coolLayers) => ({ options: { ...options, coolLayers } }),
   },
-  reads: {
+  reads: () => ({
     rule: "best",
     uses: [
       { key: "bridge", weight: 2 },
       { key: "surface", weight: 0.5 },
     ],
     measure: { key: "sag", tells: "sag", label: "Sag in the middle of the span", usualCount: 1 },
-  },
+  }),
   range: (_, spool) => ({ low: spool.labelMinC, high: spool.labelMaxC }),
   // Only what lies over air is slow: slow posts would cost most of the time and show nothing.
   layerProcess({ bands, tops, options, layerHeightMm }, usual) {

@@ -33,14 +33,14 @@ export const cornering: TrialKind = {
     const printSpeed = motionTrialMmS(request);
     return { plan, fixed: usualFixed(request, ["jerk", "junctionDeviation"], { printSpeed }), notes };
   },
-  reads: {
+  reads: () => ({
     rule: "best",
     uses: [
       { key: "ghosting", weight: 1 },
       { key: "blobs", weight: 1 },
       { key: "corners", weight: 1 },
     ],
-  },
+  }),
   range: (printer) =>
     keyFor(printer) === "jerk"
       ? { low: printer.jerkMmS * 0.5, high: printer.jerkMmS * 3 }

@@ -76,14 +76,14 @@ export const extrusion: TrialKind = {
       notes: [],
     };
   },
-  reads: {
+  reads: () => ({
     rule: "nominal",
     uses: [
       { key: "blobs", weight: 1 },
       { key: "gaps", weight: 1 },
     ],
     measure: { key: "track", tells: "width", label: "Width of the track", usualCount: 3 },
-  },
+  }),
   tracksMm: (options) =>
     trackWidthsMm(
       Math.round(numberOption(options, "tracks")),

@@ -37,7 +37,7 @@ export const fan: TrialKind = {
     if (!hasDuty) notes.push(`The fan of ${printer.name} is only off or on: two bands.`);
     return { plan, fixed: usualFixed(request, ["fan"]), notes };
   },
-  reads: {
+  reads: () => ({
     rule: "best",
     uses: [
       { key: "overhang", weight: 1.5 },
@@ -46,7 +46,7 @@ export const fan: TrialKind = {
       { key: "surface", weight: 0.5 },
       { key: "bond", weight: 2 },
     ],
-  },
+  }),
   range: () => ({ low: 0, high: 100 }),
   bandNote: ({ fan: percent }, printer) =>
     percent === undefined || !dialects[printer.dialect].fanHasDuty

@@ -20,7 +20,7 @@ export const flow: TrialKind = {
     });
     return { plan, fixed: usualFixed(request, ["flowFactor"]), notes };
   },
-  reads: {
+  reads: () => ({
     rule: "nominal",
     uses: [
       { key: "top", weight: 1 },
@@ -28,6 +28,6 @@ export const flow: TrialKind = {
       { key: "gaps", weight: 1 },
     ],
     measure: { key: "wall", tells: "width", label: "Thickness of the wall", usualCount: 4 },
-  },
+  }),
   range: () => ({ low: 90, high: 110 }),
 };

@@ -96,13 +96,13 @@ export const pressureAdvance: TrialKind = {
     smallestLayerSeconds: 0,
     brimRings: form === "lines" ? 0 : usual.brimRings,
   }),
-  reads: {
+  reads: () => ({
     rule: "best",
     uses: [
       { key: "even", weight: 2 },
       { key: "corners", weight: 1 },
       { key: "blobs", weight: 1 },
     ],
-  },
+  }),
   range: (printer) => ({ low: 0, high: mostFor(printer) }),
 };

@@ -42,13 +42,13 @@ export const retractionMatrix: TrialKind = {
       notes: [...notes, ...air.notes, ...speeds.notes, ...lengths.notes],
     };
   },
-  reads: {
+  reads: () => ({
     rule: "field",
     uses: [
       { key: "strings", weight: 2, must: true },
       { key: "blobs", weight: 0.5 },
       { key: "gaps", weight: 0.5 },
     ],
-  },
+  }),
   range: () => ({ low: 10, high: 60 }),
 };

@@ -91,14 +91,14 @@ export const retraction: TrialKind = {
     });
     return { plan, fixed, notes: [...notes, ...air.notes, ...(bySpeed ? speeds.notes : lengths.notes)] };
   },
-  reads: {
+  reads: () => ({
     rule: "least",
     uses: [
       { key: "strings", weight: 1, must: true },
       { key: "blobs", weight: 0.5 },
       { key: "gaps", weight: 0.5 },
     ],
-  },
+  }),
   range: (printer) => {
     const lengths = LENGTHS_MM[pathOf(printer)];
     return { low: lengths[0], high: lengths[lengths.length - 1] };

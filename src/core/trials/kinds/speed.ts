@@ -85,14 +85,14 @@ export const speed: TrialKind = {
     }
     return { plan, fixed: usualFixed(request, ["printSpeed"]), notes };
   },
-  reads: {
+  reads: () => ({
     rule: "most",
     uses: [
       { key: "surface", weight: 1, must: true },
       { key: "corners", weight: 1, must: true },
       { key: "gaps", weight: 1, must: true },
     ],
-  },
+  }),
   range: (printer, spool) => {
     const { values } = speedsFor(printer, spool, usualLayerMm(printer));
     return { low: values[0], high: Math.max(values[values.length - 1], values[0] + 1) };

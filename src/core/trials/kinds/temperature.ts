@@ -41,7 +41,7 @@ export const temperature: TrialKind = {
     }
     return { plan, fixed: usualFixed(request, ["nozzleTemperature"]), notes };
   },
-  reads: {
+  reads: () => ({
     rule: "best",
     uses: [
       { key: "strings", weight: 1 },
@@ -50,6 +50,6 @@ export const temperature: TrialKind = {
       { key: "surface", weight: 1 },
       { key: "bond", weight: 2 },
     ],
-  },
+  }),
   range: (_, spool) => ({ low: spool.labelMinC, high: spool.labelMaxC }),
 };

@@ -1,5 +1,4 @@
-import { trialKindFor } from "@/core/trials";
-import { checkOptions } from "@/core/options/option";
+import { optionsOfKind } from "@/core/trials/options-of-kind";
 import { trialChangeSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
 import { trialOf } from "@/server/http/trials";
@@ -20,7 +19,7 @@ export const PUT = handle(
     const wanted = { ...before, ...changes };
     if (changes.printerId !== undefined || changes.spoolId !== undefined) checkPair(wanted.printerId, wanted.spoolId);
     if (changes.options) {
-      const options = checkOptions(trialKindFor(before.kind).options, changes.options);
+      const options = optionsOfKind(before.kind, changes.options);
       if (!options.ok) throw new Refused("invalid", options.message, { field: options.field });
     }
     const after = trials.change(before.id, changes, seen);

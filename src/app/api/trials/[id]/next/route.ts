@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { trialKindKeys } from "@/core/trials";
+import { settingKeys } from "@/core/settings";
 import { weightsSchema } from "@/core/reading/reading-schema";
 import { readBody } from "@/server/http/body";
 import { handle, json } from "@/server/http/respond";
@@ -12,14 +13,16 @@ const nextSchema = z.object({
   weights: weightsSchema.default({}),
   /** Another kind to go on in; the same one if left out. */
   kind: z.enum(trialKindKeys, { error: `The kind is one of ${trialKindKeys.join(", ")}` }).optional(),
+  /** Which of a matrix's two settings a tower asks for; the one that stood side by side if left out. */
+  setting: z.enum(settingKeys, { error: `The setting is one of ${settingKeys.join(", ")}` }).optional(),
 });
 
 /** The next round of a question, from what was read of a run. */
 export const POST = handle(
   async (request, params) => {
     const trial = trialOf(params);
-    const { runId, weights, kind } = await readBody(request, nextSchema);
-    return json(withBands(await addNextRound(trial, runOf(runId), { weights, kind }, request.signal)), 201);
+    const { runId, ...options } = await readBody(request, nextSchema);
+    return json(withBands(await addNextRound(trial, runOf(runId), options, request.signal)), 201);
   },
   { who: "bench" },
 );

@@ -54,9 +54,11 @@ test("values are taken over to another spool of the same material as not tried, 
   await page.goto("/bench");
   const row = page.getByRole("listitem").filter({ hasText: "Nozzle temperature" }).first();
   await expect(row).toContainText("never asked");
-  await page
-    .getByLabel("Take values over from another pair")
-    .selectOption({ label: "2 values of Larkfield PLA Moss on Ladle 220" });
+  const carried = await request.post("/api/kept/carry", {
+    data: { from: { printerId: 1, spoolId: from }, printerId: 1, spoolId: to },
+  });
+  expect(carried.status()).toBe(201);
+  await page.reload();
   await expect(row).toContainText("Taken over: 216 °C");
   await expect(row).toContainText("not tried here");
   await expectAccessible(page);
@@ -234,5 +236,21 @@ test("what other spools of the maker wanted stands on the bench, is asked first,
   const narrow = await valuesOf(String(((await made.json()) as { id: number }).id));
   expect(Math.max(...narrow) - Math.min(...narrow)).toBeLessThan(30);
   await set(false);
+
+  // All of them on one scale, in rows, as a table, and as CSV.
+  await page.goto("/bench");
+  await page.getByRole("link", { name: "What this bench knows" }).click();
+  await expect(page).toHaveURL(/\/bench\/known$/);
+  const card = page.getByRole("region", { name: "Nozzle temperature", exact: true });
+  await expect(card.getByRole("img", { name: /^Quillmark Elder 3 on Ladle 220: 209 °C/ })).toBeVisible();
+  await page.getByText("maker", { exact: true }).click();
+  await expect(card.getByRole("group", { name: "Nozzle temperature by maker" })).toContainText(/Quillmark \d/);
+  await card.getByText("As a table").click();
+  await expect(card.getByRole("row", { name: /207 .*Quillmark Elder 0.*Ladle 220/ })).toBeVisible();
+  await expectAccessible(page);
+  const csv = await request.get("/api/bench/known?as=csv");
+  expect(csv.headers()["content-type"]).toContain("text/csv");
+  expect(await csv.text()).toContain("Nozzle temperature,209,°C,,,Ladle 220,0.4,Quillmark Elder 3,PLA,Quillmark,");
+  expect((await request.get("/api/bench/known?as=pdf")).status()).toBe(400);
   await request.put("/api/bench", { data: { printerId: 1, spoolId: 1 } });
 });

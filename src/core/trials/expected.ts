@@ -101,6 +101,19 @@ export function expectedOf(pair: Pair, setting: SettingKey, known: readonly Know
   };
 }
 
+/** What is held fixed as earlier spools lead one to expect it, where that is narrow enough to be held. */
+export function heldAsExpected(
+  pair: Pair,
+  expected: Partial<Record<SettingKey, Expected>>,
+  asked: readonly SettingKey[],
+): Partial<Record<SettingKey, number>> {
+  const narrow = (Object.entries(expected) as [SettingKey, Expected][]).filter(
+    ([setting, { fromValue, toValue }]) =>
+      !asked.includes(setting) && toValue - fromValue <= NARROW_SHARE * usualRange(pair, setting),
+  );
+  return Object.fromEntries(narrow.map(([setting, { value }]) => [setting, value]));
+}
+
 /** How wide the range is that the setting's kind looks in; of a setting that no kind looks for, ten of its steps. */
 function usualRange({ printer, spool }: Pair, setting: SettingKey): number {
   const kind = roadKindKeys

@@ -2,24 +2,45 @@
 import { materials } from "../material/materials";
 import { wideNozzleFactor } from "../material/rules";
 import { optionsOf } from "../options/option";
-import { sayValue } from "../settings";
+import { SettingKey, sayValue, settingFor, SettingValues } from "../settings";
 import { plainNumber } from "../units";
 import { trialKindFor, TrialKindKey } from ".";
 import { Round, RoundRequest } from "./kind";
-import { isNarrow } from "./expected";
+import { heldAsExpected, isNarrow } from "./expected";
 import { narrowedAround, narrowedTo } from "./next-round";
 
 /** Plan, fixed values and what printer or spool made other than usual; `options` may be partial. */
 export function firstRound(kindKey: TrialKindKey, request: RoundRequest): Round {
   const kind = trialKindFor(kindKey);
   const options = optionsOf(kind.options, request.options, request.printer);
-  const whole = kind.firstRound({ ...request, options });
+  const held = heldFrom(kind.setting(request.printer, options), request);
+  const whole = kind.firstRound({ ...request, kept: { ...held.values, ...request.kept }, options });
   const round = aroundCarried(
     kindKey,
     { ...request, options },
     aroundExpected(kindKey, { ...request, options }, whole),
   );
-  return { ...round, notes: [...round.notes, ...roomNotes(request)] };
+  return { ...round, notes: [...round.notes, ...heldNotes(held, round), ...roomNotes(request)] };
+}
+
+interface Held {
+  values: SettingValues;
+  expected: NonNullable<RoundRequest["expected"]>;
+}
+
+/** What is not looked for and not kept is held as earlier spools lead one to expect it. */
+function heldFrom(setting: SettingKey, { printer, spool, kept, carried = {}, expected = {} }: RoundRequest): Held {
+  const known = [setting, ...(Object.keys({ ...kept, ...carried }) as SettingKey[])];
+  return { values: heldAsExpected({ printer, spool }, expected, known), expected };
+}
+
+/** Which of the fixed values are held for what earlier spools wanted. */
+function heldNotes({ values, expected }: Held, { fixed }: Round): string[] {
+  return (Object.entries(values) as [SettingKey, number][]).flatMap(([key, value]) =>
+    fixed[key] === value
+      ? [`${settingFor(key).label} is held at ${sayValue(key, value)}, not tried here: ${expected[key]!.why}.`]
+      : [],
+  );
 }
 
 /** Where earlier spools say the answer lies, if that is a good deal narrower than the usual range; kept values of the pair's own count more. */

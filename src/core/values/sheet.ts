@@ -5,6 +5,7 @@ import { spoolTitle } from "../shelf/spool-title";
 import type { Spool } from "../shelf/spool";
 import type { KeptValue } from "../trials/kept";
 import { plainNumber } from "../units";
+import { csvOf } from "./csv";
 
 export interface SheetRow {
   setting: string;
@@ -58,14 +59,8 @@ export function sheetCsv(kept: readonly KeptValue[]): string {
     keptAt,
     note,
   ]);
-  return [HEAD, ...rows].map((row) => `${row.map(cell).join(",")}\r\n`).join("");
+  return csvOf([HEAD, ...rows]);
 }
-
-// A cell that begins like a formula is text to every table program; a plain number is none.
-const cell = (text: string) => {
-  const plain = /^\s*[=+@-]|^[\t\r\n]/.test(text) && !/^-?\d+(\.\d+)?$/.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(plain) ? `"${plain.replace(/"/g, '""')}"` : plain;
-};
 
 /** Lines that tell a printer the values its firmware keeps: for the start of a print, or to be typed. */
 export function startLinesOf(printer: Printer, spool: Spool, kept: readonly KeptValue[]): string {

@@ -1,13 +1,10 @@
 "use client";
-/** What is done with all that is known of a pair: taken over to or from another, written down, asked anew. */
+/** What is done with all that is known of a pair: written down, asked anew, held beside what is known of all others. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { spoolTitle } from "@/core/shelf/spool-title";
 import { api, KeptValue, SavedPrinter, SavedSpool } from "../common/api";
-import { Choice } from "../common/choice";
 import { keys } from "../common/keys";
 import { LinkButton } from "../common/link-button";
-import { usePrinters, useSpools } from "../common/queries";
 import { useTell } from "../common/talk";
 import { useAct } from "../common/use-act";
 import styles from "./bench-page.module.css";
@@ -22,6 +19,8 @@ export function BenchTools({ printer, spool, hasKept }: Props) {
   const client = useQueryClient();
   const tell = useTell();
   const { busy, act } = useAct();
+  const hasAny =
+    (useQuery({ queryKey: keys.allKept, queryFn: () => api.get<KeptValue[]>("/kept") }).data ?? []).length > 0;
   const query = `printerId=${printer.id}&spoolId=${spool.id}`;
   const refresh = () =>
     Promise.all([
@@ -47,58 +46,7 @@ export function BenchTools({ printer, spool, hasKept }: Props) {
           </Button>
         </>
       )}
-      <CarryOver printer={printer} spool={spool} onDone={refresh} />
+      {hasAny && <LinkButton href="/bench/known">What this bench knows</LinkButton>}
     </section>
-  );
-}
-
-/** Pairs with the same material that know something: what they know can be taken over as a start. */
-function CarryOver({ printer, spool, onDone }: Omit<Props, "hasKept"> & { onDone(): Promise<unknown> }) {
-  const tell = useTell();
-  const all = useQuery({ queryKey: keys.allKept, queryFn: () => api.get<KeptValue[]>("/kept") }).data ?? [];
-  const printers = usePrinters().data ?? [];
-  const spools = useSpools().data ?? [];
-  const here = new Set(
-    all.filter((one) => one.printerId === printer.id && one.spoolId === spool.id).map(({ setting }) => setting),
-  );
-  const counts = new Map<string, number>();
-  for (const one of all) {
-    if (here.has(one.setting) || (one.printerId === printer.id && one.spoolId === spool.id)) continue;
-    if (spools.find(({ id }) => id === one.spoolId)?.material !== spool.material) continue;
-    const key = `${one.printerId} ${one.spoolId}`;
-    counts.set(key, (counts.get(key) ?? 0) + 1);
-  }
-  const options = [...counts].flatMap(([value, count]) => {
-    const [printerId, spoolId] = value.split(" ").map(Number);
-    const [from, of] = [printers.find(({ id }) => id === printerId), spools.find(({ id }) => id === spoolId)];
-    const said = count === 1 ? "one value" : `${count} values`;
-    return from && of ? [{ value, label: `${said} of ${spoolTitle(of)} on ${from.name}` }] : [];
-  });
-  if (options.length === 0) return null;
-  const carry = async (key: string) => {
-    const [printerId, spoolId] = key.split(" ").map(Number);
-    try {
-      const added = await api.post<KeptValue[]>("/kept/carry", {
-        from: { printerId, spoolId },
-        printerId: printer.id,
-        spoolId: spool.id,
-      });
-      await onDone();
-      tell.undo("Taken over as a start: not tried here yet.", async () => {
-        for (const { id } of added) await api.remove(`/kept/${id}`);
-        await onDone();
-      });
-    } catch (error) {
-      tell.error(error);
-    }
-  };
-  return (
-    <Choice
-      label="Take values over from another pair"
-      hint="Take values over …"
-      value={null}
-      options={options}
-      onChange={(key) => void carry(String(key))}
-    />
   );
 }

@@ -15,6 +15,7 @@ export const keys = {
   chain: (trialId: number) => ["runs", trialId, "chain"],
   kept: ["kept"],
   allKept: ["kept", "all"],
+  known: ["kept", "known"],
   keptOf: (printerId: number, spoolId: number) => ["kept", printerId, spoolId],
   keptHistory: (printerId: number, spoolId: number, setting: string) => [
     "kept",

@@ -7,6 +7,7 @@ import { sayValue, settingFor } from "@/core/settings";
 import { api, KeptValue } from "../common/api";
 import { keys } from "../common/keys";
 import { useListFilter } from "../common/list-filter";
+import { LinkButton } from "../common/link-button";
 import { Loading } from "../common/loading";
 import { LongList } from "../common/long-list";
 import { useRemoveWithUndo } from "../common/queries";
@@ -41,6 +42,7 @@ export function KeptPage() {
     <>
       <h1>Kept values</h1>
       <p className="sub">What was found and holds in later trials, for each printer and spool.</p>
+      {values.length > 0 && <LinkButton href="/bench/known">What this bench knows, on scales</LinkButton>}
       {kept.isLoading && <Loading />}
       {kept.error && (
         <div className="empty" role="alert">

@@ -6,6 +6,7 @@ declare module "jstat" {
   }
   export const jStat: {
     models: { ols(y: number[], x: number[][]): LeastSquares };
+    anovafscore(...groups: number[][]): number;
     mean(values: number[]): number;
     stdev(values: number[], isSample?: boolean): number;
     studentt: { inv(share: number, freedom: number): number; cdf(t: number, freedom: number): number };

@@ -54,6 +54,11 @@ test("values kept for other spools are expected of a new one; those taken over, 
   expect(spanOf(true)).toBe(30);
   expect(spanOf(false)).toBeLessThan(25);
 
+  // What another question holds fixed is held as it is expected, and said; asked as a whole it is the label's middle.
+  const fan = newTrialSchema.parse({ kind: "fan", printerId: printer.id, spoolId: asked.id });
+  expect(firstTrial(fan, null, basisOf(fan)).fixed!.nozzleTemperature).toBe(208);
+  expect(firstTrial(fan, null, basisOf(fan, true)).fixed!.nozzleTemperature).toBe(210);
+
   // Who does not want to hear of others is told nothing of them.
   writePreferences({ expectsAlike: false });
   expect(expectedFor(printer.id, asked.id)).toEqual({});

@@ -29,7 +29,7 @@ export const GOOD_FROM = 0.5;
 /** Of a value no better than this nobody says that it should be kept. */
 const LEAST_KEPT = 2;
 
-interface Request {
+export interface MarksRequest {
   guide: ReadingGuide;
   setting: SettingKey;
   bands: readonly BandOnPiece[];
@@ -38,14 +38,14 @@ interface Request {
 }
 
 /** What is wanted by a kind's rule; `speed` above 1 lowers the bar of `most`. */
-function wantedBy({ rule }: ReadingGuide, { speed = 1 }: Weights): Wanted {
+export function wantedBy({ rule }: ReadingGuide, { speed = 1 }: Weights): Wanted {
   if (rule === "least") return { what: "first", from: "below", bar: BAR };
   if (rule === "most") return { what: "first", from: "above", bar: clamp(BAR + 1 - speed, LOWEST_BAR, BAR + 0.5) };
   return { what: "highest" };
 }
 
 /** The answer of a piece whose marks lie on two values at least; null otherwise. */
-export function fromMarks({ guide, setting, bands, readers, weights }: Request): Found | null {
+export function fromMarks({ guide, setting, bands, readers, weights }: MarksRequest): Found | null {
   const { lowest, highest } = settingFor(setting);
   const wanted = wantedBy(guide, weights);
   const belief = pieceBelief({ bands, readers, uses: guide.uses, weights, wanted, lowest, highest });

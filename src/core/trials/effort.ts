@@ -7,7 +7,8 @@ import { trialKindFor, TrialKindKey, roadKindKeys } from ".";
 import { buildTrial } from "./build";
 import { firstRound } from "./first-round";
 import type { RoundRequest } from "./kind";
-import type { Trial } from "./trial";
+import type { SheetPieces } from "./sheet-piece";
+import type { Trial, TrialInput } from "./trial";
 
 export interface Effort {
   kind: TrialKindKey;
@@ -43,10 +44,12 @@ export function effortOf(kind: TrialKindKey, printer: Printer, spool: Spool, bes
     plan: round.plan,
     fixed: round.fixed,
   };
-  const { figures } = buildTrial({ trial, printer, spool, kept: beside.kept });
-  return {
-    kind,
-    seconds: figures.seconds,
-    massG: filamentMassG(figures.filamentMm, spool.diameterMm, spool.densityGCm3),
-  };
+  return { kind, ...effortOfTrial({ trial, printer, spool, kept: beside.kept }) };
+}
+
+/** Time and material of any trial, built as it would be printed. */
+export function effortOfTrial(input: TrialInput, pieces?: SheetPieces): Omit<Effort, "kind"> {
+  const { figures } = buildTrial(input, pieces);
+  const { diameterMm, densityGCm3 } = input.spool;
+  return { seconds: figures.seconds, massG: filamentMassG(figures.filamentMm, diameterMm, densityGCm3) };
 }

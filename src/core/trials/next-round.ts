@@ -25,7 +25,7 @@ type Asked = Pick<Trial, "kind" | "options" | "plan">;
 export function nextRound(trial: Asked, on: OnPair, verdict: Verdict): Result<Trial["plan"]> {
   const { printer } = on;
   const key = primaryKey(trial, printer);
-  const tried = triedValues(trial, key);
+  const tried = valuesOf(trial, key);
   if (
     verdict.value === null ||
     verdict.advice === "mark-more" ||
@@ -66,7 +66,7 @@ function nextField(
   const stepOf = (values: number[]) => (values[values.length - 1] - values[0]) / (values.length - 1);
   const narrower = finer(setting, on, across, { value, fromValue: fromValue ?? value, toValue: toValue ?? value });
   if (!narrower.ok) return narrower;
-  const alongs = triedValues({ ...trial, plan }, along.setting);
+  const alongs = valuesOf({ ...trial, plan }, along.setting);
   const rows = finer(along.setting, on, alongs, {
     value: along.value,
     fromValue: along.value - stepOf(alongs) / 2,
@@ -105,7 +105,7 @@ function nextValues(
   key: SettingKey,
   { chanceBelow, chanceAbove, ...range }: Range & { chanceBelow: number; chanceAbove: number },
 ): Result<number[]> {
-  const tried = triedValues(trial, key);
+  const tried = valuesOf(trial, key);
   if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
   if (Math.max(chanceBelow, chanceAbove) > BEYOND_FROM)
     return further(key, on, tried, chanceAbove >= chanceBelow ? "higher" : "lower");
@@ -115,7 +115,7 @@ function nextValues(
 
 /** A plan that asks around a value which is known from elsewhere: as finely as a second round would, a step of the first to each side. */
 export function narrowedAround(trial: Asked, on: OnPair, value: number): Result<Trial["plan"]> {
-  const tried = triedValues(trial, primaryKey(trial, on.printer));
+  const tried = valuesOf(trial, primaryKey(trial, on.printer));
   const step = (tried[tried.length - 1] - tried[0]) / Math.max(1, tried.length - 1);
   return narrowedTo(trial, on, { value, fromValue: value - step / 2, toValue: value + step / 2 });
 }
@@ -123,14 +123,14 @@ export function narrowedAround(trial: Asked, on: OnPair, value: number): Result<
 /** A plan over a range that is known from elsewhere. */
 export function narrowedTo(trial: Asked, on: OnPair, range: Range): Result<Trial["plan"]> {
   const key = primaryKey(trial, on.printer);
-  const tried = triedValues(trial, key);
+  const tried = valuesOf(trial, key);
   if (tried.length < 2) return refuse("One value alone spans no range to ask more finely in.");
   const values = finer(key, on, tried, range);
   return values.ok ? succeed(withValues(trial, key, values.value)) : values;
 }
 
-/** Values tried, rising, each once. */
-function triedValues({ plan }: Asked, key: SettingKey): number[] {
+/** The values of a setting that a plan tries, rising, each once. */
+export function valuesOf({ plan }: Asked, key: SettingKey): number[] {
   const all =
     plan.sideBySide?.setting === key
       ? plan.sideBySide.values
@@ -200,8 +200,8 @@ function further(key: SettingKey, on: OnPair, tried: readonly number[], towards:
   return succeed([before, edge, ...beyond].sort((a, b) => a - b));
 }
 
-/** The plan with other values: base, band height, order and everything else as they were. */
-function withValues({ plan }: Asked, key: SettingKey, rising: number[]): Trial["plan"] {
+/** A plan with other values of a setting: base, band height, order and everything else as they were. */
+export function withValues({ plan }: Asked, key: SettingKey, rising: number[]): Trial["plan"] {
   if (plan.sideBySide?.setting === key) return { ...plan, sideBySide: { setting: key, values: rising } };
   const falls = (plan.bands[0].settings[key] ?? 0) > (plan.bands[plan.bands.length - 1].settings[key] ?? 0);
   const values = falls ? [...rising].reverse() : rising;

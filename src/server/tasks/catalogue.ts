@@ -41,7 +41,8 @@ import { Bundle, bundleSchema } from "@/core/values/bundle-schema";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { heightsOf, sheetPieces } from "@/core/trials/sheet-piece";
 import { isBeside, Run, unitsOf, verdictOf } from "@/core/trials/run";
-import { Beside, Effort, efforts } from "@/core/trials/effort";
+import { Beside, Effort, effortOfTrial, efforts } from "@/core/trials/effort";
+import { placedRound } from "@/core/trials/placed-round";
 import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
@@ -142,6 +143,13 @@ export const tasks = {
 
   /** What all readings of a run say together. */
   verdict: ({ run, readers, weights }: ReadRun): Verdict => verdictOf(run, unitsOf(run), readers, weights),
+
+  /** The next round of a piece, placed where it tells most; refused where there is nothing finer to ask. */
+  placeRound: ({ run, readers, weights, verdict, spool }: ReadRun & { verdict: Verdict; spool: Spool | null }) =>
+    placedRound(run, unitsOf(run), readers, weights, verdict, { printer: run.printer, spool }),
+
+  /** What a trial takes, built as it would be printed. */
+  trialEffort: (input: TrialInput): Omit<Effort, "kind"> => effortOfTrial(input, sheetPieces),
 
   /** A simulated piece as it would look. */
   drawPiece({ run, piece, side }: { run: Run; piece: SimulatedPiece & { spool: Spool }; side: Side }): PiecePicture {

@@ -22,6 +22,7 @@ export { builtFonts } from "./built-fonts";
 import { RANK_HEADER, rankIn } from "../who";
 import { expectedFor } from "./expected";
 import { currentEdits, reportFor } from "./files";
+import { knownOnBench } from "./known";
 import { writtenProgram } from "./programs";
 import { sheetOf } from "./sheets";
 import { viewAhead } from "./trial-views";
@@ -153,6 +154,9 @@ export const programPage = (id: number) => writtenProgram(id);
 
 /** Everything that is kept, of every pair. */
 export const keptPage = () => kept.all();
+
+/** What this bench knows altogether. */
+export const knownPage = () => knownOnBench();
 
 /** What was removed and can be put back. */
 export const binPage = () => bin.list();

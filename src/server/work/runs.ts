@@ -6,7 +6,10 @@ import { weightOf, Weights } from "@/core/reading/score";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import type { TrialKindKey } from "@/core/trials";
 import { inAnotherKind } from "@/core/trials/in-another-kind";
-import { nextRound } from "@/core/trials/next-round";
+import { valuesOf } from "@/core/trials/next-round";
+import type { ForeseenRound, PlacedRound } from "@/core/trials/placed-round";
+import type { Result } from "@/core/result";
+import { roundTo } from "@/core/units";
 import { planOnPiece } from "@/core/trials/plan-on-piece";
 import { bandValues } from "@/core/trials/sheet-piece";
 import { guideOf, Run, soughtKey, toldOf, unitsOf } from "@/core/trials/run";
@@ -214,11 +217,46 @@ export async function addNextRound(
     if (!next.ok) throw new Refused("unreadable", next.message, { field: next.field ?? "kind" });
     return trials.add({ ...next.value, name, round, from: trial.id });
   }
-  const plan = nextRound(run.trial, { printer: run.printer, spool: inputFor(trial).spool }, verdict);
-  if (!plan.ok) throw new Refused("unreadable", plan.message, { field: plan.field });
-  const fitted = await fittedTo({ ...inputFor(trial), trial: run.trial }, plan.value, signal);
+  const placed = await placedFor(trial, run, weights, verdict);
+  if (!placed.ok) throw new Refused("unreadable", placed.message, { field: placed.field });
+  const fitted = await fittedTo({ ...inputFor(trial), trial: run.trial }, placed.value.plan, signal);
   const { id: _, createdAt: _c, updatedAt: _u, version: _v, ...fields } = trial;
   return trials.add({ ...fields, ...withoutIds(run.trial), plan: fitted, name, round, from: trial.id });
+}
+
+const MOST_PLACED = 100;
+const placedRounds = remembered<Result<PlacedRound>>(MOST_PLACED);
+
+/** The next round of a piece, worked out in a worker and kept as long as nothing is read anew. */
+function placedFor(trial: StoredTrial, run: Run, weights: Weights, verdict: Verdict): Promise<Result<PlacedRound>> {
+  const input = { run, readers: readings.ofRun(run.id), weights, verdict, spool: inputFor(trial).spool };
+  return placedRounds(input, () => runTask("placeRound", input));
+}
+
+const foreseen = remembered<ForeseenRound>(MOST_PLACED);
+
+/** Refused with the reason where there is nothing finer to ask. */
+export async function foreseenRound(
+  trial: StoredTrial,
+  run: Run,
+  weights: Weights,
+  signal: AbortSignal,
+): Promise<ForeseenRound> {
+  const verdict = await storedVerdict(run, weights);
+  const placed = await placedFor(trial, run, weights, verdict);
+  if (!placed.ok) throw new Refused("unreadable", placed.message, { field: placed.field });
+  const { plan, narrowsTo } = placed.value;
+  const input = inputFor(trial);
+  return foreseen({ input, plan, verdict }, async () => {
+    const fitted = await fittedTo({ ...input, trial: run.trial }, plan, signal);
+    const effort = await runTask(
+      "trialEffort",
+      { ...input, trial: { ...run.trial, id: trial.id, plan: fitted } },
+      { signal },
+    );
+    const values = valuesOf({ ...run.trial, plan: fitted }, verdict.setting);
+    return { values, width: roundTo((verdict.toValue ?? 0) - (verdict.fromValue ?? 0), 4), narrowsTo, ...effort };
+  });
 }
 
 /** What a run's trial was printed with, for a trial of its own. */

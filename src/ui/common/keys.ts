@@ -12,6 +12,7 @@ export const keys = {
   /** What is shown of a trial, worked out ahead of its page. */
   trialView: (id: number, version: number) => ["trial-view", id, version],
   runs: (trialId: number) => ["runs", trialId],
+  nextRound: (trialId: number, of: string) => ["runs", trialId, "next", of],
   chain: (trialId: number) => ["runs", trialId, "chain"],
   kept: ["kept"],
   allKept: ["kept", "all"],

@@ -1,14 +1,14 @@
 "use client";
 /** The pieces of a trial, what this device says of one of them, and what all readings say together. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useDeferredValue, useMemo, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { CriterionKey } from "@/core/reading";
 import type { Mark } from "@/core/reading/criterion";
 import { layOver, Said } from "@/core/reading/lay-over";
 import type { Weights } from "@/core/reading/score";
 import type { Verdict } from "@/core/reading/verdict";
-import { verdictOf } from "@/core/trials/run";
-import { api } from "../common/api";
+import { VerdictClient } from "@/workers/verdict-client";
+import { api, ApiError } from "../common/api";
 import { keys } from "../common/keys";
 import { useTell } from "../common/talk";
 import type { SentRun } from "./run-data";
@@ -112,12 +112,23 @@ export function useWeights() {
   };
 }
 
-/** The verdict on a run, anew with every mark and every weight; the mark itself is painted first. */
+/** The verdict on a run, anew with every mark and every weight; worked out beside the page, so that a mark never waits for it. */
 export function useVerdict(run: SentRun | null, weights: Weights): Verdict | null {
-  const settled = useDeferredValue(run);
-  const settledWeights = useDeferredValue(weights);
-  return useMemo(
-    () => (settled ? verdictOf(settled, settled.bands, settled.readings, settledWeights) : null),
-    [settled, settledWeights],
-  );
+  const tell = useTell();
+  const client = useRef<VerdictClient | null>(null);
+  const [found, setFound] = useState<{ runId: number; verdict: Verdict } | null>(null);
+  useEffect(() => {
+    client.current = new VerdictClient((answer, input) => {
+      if (answer.kind === "verdict") setFound({ runId: input.run.id, verdict: answer.verdict });
+      else tell.error(new ApiError(500, answer.message));
+    });
+    return () => client.current?.close();
+  }, [tell]);
+  useEffect(() => {
+    if (!run) return;
+    const { id, trial, printer, bands: units, readings } = run;
+    const readers = readings.map(({ marks, measures }) => ({ marks, measures }));
+    client.current?.request({ run: { id, trial, printer }, units, readers, weights });
+  }, [run, weights]);
+  return found !== null && found.runId === run?.id ? found.verdict : null;
 }

@@ -1,8 +1,9 @@
 "use client";
 /** What counts, what the marks say, and where one goes from there. */
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
 import type { Asking } from "@/core/reading/found";
 import type { Rule } from "@/core/reading/guide";
 import type { Weights } from "@/core/reading/score";
@@ -10,11 +11,13 @@ import type { Verdict } from "@/core/reading/verdict";
 import { criterionFor } from "@/core/reading";
 import { nextRound } from "@/core/trials/next-round";
 import { sayValue, settingFor } from "@/core/settings";
+import type { ForeseenRound } from "@/core/trials/placed-round";
 import { Tower, towersOf } from "@/core/trials/in-another-kind";
 import { plainNumber } from "@/core/units";
 import { api, StoredTrial } from "../common/api";
 import { keys } from "../common/keys";
 import { useSpools } from "../common/queries";
+import { sayEffort } from "../bench/say-effort";
 import { useAct } from "../common/use-act";
 import styles from "./reading.module.css";
 import type { SentRun } from "./run-data";
@@ -60,6 +63,43 @@ interface VerdictProps {
   onAsk(asking: Asking): void;
 }
 
+const REST_MS = 700;
+
+/** What one more round would narrow, beside what it takes: whether it is enough is the reader's choice. */
+function NextRound({ trialId, run, verdict, weights }: Pick<VerdictProps, "trialId" | "run" | "verdict" | "weights">) {
+  const of = JSON.stringify([run.id, verdict.value, verdict.fromValue, verdict.toValue, verdict.along, weights]);
+  // Whoever goes on marking is not asked about for every mark.
+  const [rested, setRested] = useState("");
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(of), REST_MS);
+    return () => clearTimeout(timer);
+  }, [of]);
+  const { data, isError } = useQuery({
+    queryKey: keys.nextRound(trialId, of),
+    enabled: rested === of,
+    queryFn: () =>
+      api.get<ForeseenRound>(
+        `/trials/${trialId}/next?runId=${run.id}&weights=${encodeURIComponent(JSON.stringify(weights))}`,
+      ),
+    retry: false,
+    staleTime: Infinity,
+  });
+  if (isError) return null;
+  if (!data) return <p className="dim">Once more takes …</p>;
+  const { unit, decimals } = settingFor(verdict.setting);
+  const say = (width: number) => `${plainNumber(width, decimals + 1)} ${unit}`.trim();
+  const narrows =
+    data.narrowsTo !== null && data.narrowsTo < data.width
+      ? `, and is likely to narrow the range from ${say(data.width)} to about ${say(data.narrowsTo)}`
+      : "";
+  return (
+    <p className="dim">
+      Once more takes {sayEffort([data])}
+      {narrows}.
+    </p>
+  );
+}
+
 export function VerdictCard({ trialId, run, verdict, weights, onKeep, onAsk }: VerdictProps) {
   const router = useRouter();
   const client = useQueryClient();
@@ -87,6 +127,7 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep, onAsk }: V
         <p>{why}</p>
         {verdict.resonance && <p>{verdict.resonance.why}</p>}
         {isSaid && !next.ok && <p className="dim">{next.message}</p>}
+        {isSaid && next.ok && <NextRound trialId={trialId} run={run} verdict={verdict} weights={weights} />}
         {tellsMost && advice !== "keep" && (
           <Button size="small" onClick={() => onAsk(tellsMost)}>
             Go to {criterionFor(tellsMost.criterion).short} of band {tellsMost.band}

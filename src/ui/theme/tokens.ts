@@ -139,6 +139,8 @@ export function antTheme(scheme: Scheme): ThemeConfig {
       colorWarning: p.mustard,
       colorError: p.bad,
       colorBgBase: p.surface,
+      // A button that is at work can still be read.
+      opacityLoading: 0.9,
       colorBgLayout: p.ground,
       colorBgContainer: p.raised,
       colorBgElevated: p.raised,

@@ -1,12 +1,12 @@
 import type { Metadata } from "next";
-import { knownOnBench } from "@/server/work/known";
+import { knownPage } from "@/server/work/pages";
 import { KnownPage } from "@/ui/bench/known-page";
 import { keys } from "@/ui/common/keys";
 import { WithData } from "../../with-data";
 
 export const metadata: Metadata = { title: "What this bench knows" };
 
-const give = () => [{ queryKey: keys.known, data: knownOnBench() }];
+const give = () => [{ queryKey: keys.known, data: knownPage() }];
 
 export default function Page() {
   return (

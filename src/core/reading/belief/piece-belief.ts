@@ -26,6 +26,10 @@ export interface PieceBelief {
   marked: { lowest: boolean; highest: boolean };
   /** Criteria of the kind that nobody marked anywhere. */
   unseen: CriterionKey[];
+  /** How good a value would be in each respect that was marked, in one draw of the belief: what a further piece may show. */
+  wouldBe(draw: number, value: number): { criterion: CriterionKey; quality: number }[];
+  /** The noise of a single look, in marks. */
+  spread: number;
 }
 
 /** A range holds what lies between these shares of the draws: worlds of other shapes find 9 of 10 and more in it (docs/reading.md). */
@@ -106,6 +110,12 @@ export function pieceBelief(request: Request): PieceBelief | null {
     contradiction: contradiction && named(contradiction),
     marked: { lowest: isMarked(Math.min(...places)), highest: isMarked(Math.max(...places)) },
     unseen: uses.flatMap((use, i) => (answered[i].length === 0 && counts(use, request) ? [use.key] : [])),
+    wouldBe: (draw, value) =>
+      told.map((i, c) => ({
+        criterion: uses[i].key,
+        quality: qualityAt(curves, believed.drawn[c][draw], line.toX(value)),
+      })),
+    spread: believed.spread,
   };
 }
 

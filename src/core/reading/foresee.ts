@@ -41,7 +41,7 @@ export function widthsAfter(request: MarksRequest, rounds: readonly (readonly nu
         })),
       );
       const tried = values.map((value, at) => ({ band: at + 1, value, counts: true }));
-      const found = fromMarks({ guide, setting, bands: tried, readers: [marks], weights });
+      const found = fromMarks({ guide, setting, bands: tried, readers: [marks], weights, isRough: true });
       sums[round] += found ? found.toValue - found.fromValue : values[values.length - 1] - values[0];
     });
   }

@@ -35,6 +35,8 @@ export interface MarksRequest {
   bands: readonly BandOnPiece[];
   readers: readonly (readonly GivenMark[])[];
   weights: Weights;
+  /** For what is only foreseen: about a seventh of the work. */
+  isRough?: boolean;
 }
 
 /** What is wanted by a kind's rule; `speed` above 1 lowers the bar of `most`. */
@@ -45,10 +47,10 @@ export function wantedBy({ rule }: ReadingGuide, { speed = 1 }: Weights): Wanted
 }
 
 /** The answer of a piece whose marks lie on two values at least; null otherwise. */
-export function fromMarks({ guide, setting, bands, readers, weights }: MarksRequest): Found | null {
+export function fromMarks({ guide, setting, bands, readers, weights, isRough }: MarksRequest): Found | null {
   const { lowest, highest } = settingFor(setting);
   const wanted = wantedBy(guide, weights);
-  const belief = pieceBelief({ bands, readers, uses: guide.uses, weights, wanted, lowest, highest });
+  const belief = pieceBelief({ bands, readers, uses: guide.uses, weights, wanted, lowest, highest, isRough });
   if (!belief) return null;
   const { best, line } = belief;
   const low = quantile(best, LOW_SHARE);

@@ -38,9 +38,12 @@ export function binsAt(curves: Curves, places: readonly number[]): Uint8Array {
   return bins;
 }
 
-/** Where many curves are held against many answers, eyes and noise are first judged by one in so many of them. */
+/**
+ * Where many curves are held against many answers, eyes and noise are first judged by one in so many of them. A prime: curves come in runs of
+ * even lengths, and one in eight would always be of the same family.
+ */
 const FEW_ENOUGH = 400_000;
-const SOME = 8;
+const SOME = 7;
 
 /** What must be good may all come of one cause, and then get better together: so likely before anything was looked at. */
 const ALIKE = 0.35;
@@ -49,6 +52,7 @@ const ALIKE = 0.35;
  * @param bins of the curves at the places (`binsAt`)
  * @param criteria the answers in each respect, at least one each
  * @param musts which of them may be alike: those that all must be good
+ * @param isRough one in so many curves is enough: for what is only foreseen
  * @param trust how much of what an answer says is believed, where no curve is like what is really so: below 1 a belief stays wider
  */
 export function believe(
@@ -56,9 +60,14 @@ export function believe(
   bins: Uint8Array,
   places: number,
   criteria: readonly (readonly Answer[])[],
-  { readers, musts = [], trust = 1 }: { readers: number; musts?: readonly number[]; trust?: number },
+  {
+    readers,
+    musts = [],
+    trust = 1,
+    isRough = false,
+  }: { readers: number; musts?: readonly number[]; trust?: number; isRough?: boolean },
 ): Believed {
-  const every = curves.count * places * criteria.length > FEW_ENOUGH ? SOME : 1;
+  const every = isRough || curves.count * places * criteria.length > FEW_ENOUGH ? SOME : 1;
   const hold = (answers: readonly Answer[], eyes: readonly Eye[], step: number) =>
     sharesOf(curves, bins, places, answersBy(answers, places, eyes, trust), step);
   // What some of the curves share before: one curve for several respects leaves this out less often than one for each.
@@ -106,7 +115,7 @@ export function believe(
   let from = 0;
   likely.forEach(({ share, found, times, parts }, turn) => {
     const upTo = turn === likely.length - 1 ? DRAWS : Math.min(DRAWS, from + Math.round((share / all) * DRAWS));
-    const whole = every === 1 ? found : holdAll(parts, times, 1);
+    const whole = every === 1 || isRough ? found : holdAll(parts, times, 1);
     parts.forEach(([first, ...others], part) => {
       draw(whole[part].weights, drawn[first].subarray(from, upTo), dice);
       for (const other of others) drawn[other].set(drawn[first].subarray(from, upTo), from);

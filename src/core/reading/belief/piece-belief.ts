@@ -48,6 +48,8 @@ interface Request {
   /** What the setting allows. */
   lowest: number;
   highest: number;
+  /** For what is only foreseen. */
+  isRough?: boolean;
 }
 
 /** Null where the marks are on fewer than two values. */
@@ -70,6 +72,7 @@ export function pieceBelief(request: Request): PieceBelief | null {
   const musts = told.map((i) => !hasMusts || Boolean(uses[i].must));
   const believed = believe(curves, bins, places.length, criteria, {
     readers: readers.length,
+    isRough: request.isRough,
     musts: wanted.what === "first" ? musts.flatMap((must, i) => (must ? [i] : [])) : [],
   });
   const seen = seenAlong(qualities, believed, along, {

@@ -21,13 +21,13 @@ export const BEYOND_FROM = 0.3;
 /** A range that is wider than this share of what was tried tells nothing yet. */
 export const TELLS_NOTHING = 0.8;
 /** A range no wider than so many of a setting's usual steps is as narrow as can be seen. */
-const NARROW_STEPS = 1.5;
+export const NARROW_STEPS = 1.5;
 /** … and one of so many where the values that were tried lie as near together as can be seen. */
-const FINEST_NARROW_STEPS = 3;
+export const FINEST_NARROW_STEPS = 3;
 /** A threshold is as good as the first value of which this is likely. */
 export const GOOD_FROM = 0.5;
 /** Of a value no better than this nobody says that it should be kept. */
-const LEAST_KEPT = 2;
+export const LEAST_KEPT = 2;
 
 export interface MarksRequest {
   guide: ReadingGuide;
@@ -82,7 +82,7 @@ export function fromMarks({ guide, setting, bands, readers, weights, isRough }: 
 const between = (value: number, from: number, to: number) => value >= from - 1e-9 && value <= to + 1e-9;
 
 /** Nearer to an end than this share of a step is at it. */
-const EDGE_SHARE = 0.25;
+export const EDGE_SHARE = 0.25;
 
 /** Where the mean score is highest among what was tried. */
 function bestTried({ means, best }: PieceBelief): number {
@@ -165,7 +165,7 @@ const HARDLY = 0.15;
 /** As likely as not. */
 const EVEN = 0.5;
 /** Steps come rounded. */
-const FINEST_MARGIN = 1.01;
+export const FINEST_MARGIN = 1.01;
 
 /** How far apart the values were that were tried, on the whole. */
 const triedStep = (values: readonly number[]) => (values[values.length - 1] - values[0]) / (values.length - 1);

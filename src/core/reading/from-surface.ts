@@ -8,7 +8,15 @@ import type { Line } from "./belief/line";
 import { SurfaceBelief, surfaceBelief } from "./belief/surface-belief";
 import type { Advice } from "./found";
 import type { FoundInField } from "./from-field";
-import { BAR, BEYOND_FROM } from "./from-marks";
+import {
+  BAR,
+  BEYOND_FROM,
+  EDGE_SHARE,
+  FINEST_MARGIN,
+  FINEST_NARROW_STEPS,
+  LEAST_KEPT,
+  NARROW_STEPS,
+} from "./from-marks";
 import type { ReadingGuide } from "./guide";
 import { finestStep, sayChance, sayFromTo, sensible } from "./say";
 import type { BandOnPiece, GivenMark, Weights } from "./score";
@@ -22,18 +30,9 @@ interface Request {
   weights: Weights;
 }
 
-/** A range no wider than so many of a setting's usual steps is as narrow as can be seen. */
-const NARROW_STEPS = 1.5;
-/** … and one of so many where the values that were tried lie as near together as can be seen. */
-const FINEST_NARROW_STEPS = 3;
-/** Of a pair of values no better than this nobody says that it should be kept. */
-const LEAST_KEPT = 2;
 /** A setting whose range is so wide, in shares of what was tried, and over which the score changes so little, in marks, shows nothing. */
 const OPEN = 0.6;
 const SEEN = 0.5;
-/** Nearer to an end than this share of a step is at it. */
-const EDGE_SHARE = 0.25;
-
 /** One of the two settings, as it is believed. */
 interface Side {
   setting: SettingKey;
@@ -99,7 +98,7 @@ function sideOf(setting: SettingKey, line: Line, best: Float64Array, value: numb
   const limit = (x: number) => clamp(line.toValue(clamp(x, line.lowX, line.highX)), lowest, highest);
   const [fromValue, toValue] = [limit(fromX), limit(toX)];
   const triedStep = (line.values[line.values.length - 1] - line.values[0]) / (line.values.length - 1);
-  const isFinest = triedStep <= finestStep(setting) * 1.01;
+  const isFinest = triedStep <= finestStep(setting) * FINEST_MARGIN;
   const isInside = (fromX > edge || line.lowX > -edge) && (toX < 1 - edge || line.highX < 1 + edge);
   const width = (isFinest ? FINEST_NARROW_STEPS : NARROW_STEPS) * step;
   return {

@@ -21,7 +21,7 @@ function knownBeside(printerId: number, spoolId: number): Map<SettingKey, KnownP
   return known;
 }
 
-const byId = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
+export const byId = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
 
 /** What is expected of each setting of a pair; a setting that nothing is known of is left out, and all where nothing is to be expected. */
 export function expectedFor(printerId: number, spoolId: number): Partial<Record<SettingKey, Expected>> {

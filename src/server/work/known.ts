@@ -3,8 +3,7 @@ import { Known, knownOf } from "@/core/values/known";
 import { kept } from "../db/kept";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
-
-const byId = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
+import { byId } from "./expected";
 
 export const knownOnBench = (): Known[] =>
   knownOf(kept.all(), kept.everything(), { printers: byId(printers.list()), spools: byId(spools.list()) });

@@ -1,5 +1,7 @@
 /** How likely an eye gives a mark to something that is so good: with noise and strictness of its own, and once in a while by a slip. */
-import { HIGHEST_MARK, Mark } from "../criterion";
+import type { CriterionKey } from "..";
+import { HIGHEST_MARK, Mark, Use } from "../criterion";
+import type { BandOnPiece, GivenMark } from "../score";
 import { normalBelow } from "./chance";
 
 /** Quality in tenths of a mark, from 0 to 4. */
@@ -34,4 +36,23 @@ export interface Answer {
   /** Which of the places. */
   place: number;
   mark: Mark;
+}
+
+/** The answers in each respect; what nobody can tell, and what was given of bands that do not count, says nothing. */
+export function answersIn(
+  counting: readonly BandOnPiece[],
+  readers: readonly (readonly GivenMark[])[],
+  uses: readonly Use<CriterionKey>[],
+): Answer[][] {
+  const placeOf = new Map(counting.map(({ band }, place) => [band, place]));
+  const criterionOf = new Map(uses.map(({ key }, i) => [key, i]));
+  const answers: Answer[][] = uses.map(() => []);
+  readers.forEach((marks, reader) => {
+    for (const { band, criterion, mark } of marks) {
+      const place = placeOf.get(band);
+      const i = criterionOf.get(criterion);
+      if (mark !== null && place !== undefined && i !== undefined) answers[i].push({ reader, place, mark });
+    }
+  });
+  return answers;
 }

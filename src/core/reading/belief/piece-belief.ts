@@ -2,7 +2,7 @@
 import type { CriterionKey } from "..";
 import type { Use } from "../criterion";
 import { BandOnPiece, GivenMark, weightOf, Weights } from "../score";
-import { Answer } from "./answers";
+import { Answer, answersIn } from "./answers";
 import { Curves, curvesOn, placesOn, qualitiesAt, qualityAt } from "./curves";
 import { believe, binsAt } from "./draws";
 import { Line, lineOf } from "./line";
@@ -126,21 +126,6 @@ export function pieceBelief(request: Request): PieceBelief | null {
 const EXACT_X = 1e-6;
 
 const counts = (use: Use<CriterionKey>, { weights }: Request) => Boolean(use.must) || weightOf(use, weights) > 0;
-
-/** The answers in each respect; what nobody can tell, and what was given of bands that do not count, says nothing. */
-function answersIn(counting: readonly BandOnPiece[], readers: Request["readers"], uses: Request["uses"]): Answer[][] {
-  const placeOf = new Map(counting.map(({ band }, place) => [band, place]));
-  const criterionOf = new Map(uses.map(({ key }, i) => [key, i]));
-  const answers: Answer[][] = uses.map(() => []);
-  readers.forEach((marks, reader) => {
-    for (const { band, criterion, mark } of marks) {
-      const place = placeOf.get(band);
-      const i = criterionOf.get(criterion);
-      if (mark !== null && place !== undefined && i !== undefined) answers[i].push({ reader, place, mark });
-    }
-  });
-  return answers;
-}
 
 interface Made {
   key: string;

@@ -2,7 +2,7 @@
 import type { CriterionKey } from "..";
 import type { Use } from "../criterion";
 import { BandOnPiece, GivenMark, weightOf, Weights } from "../score";
-import { Answer, binOf } from "./answers";
+import { Answer, answersIn, binOf } from "./answers";
 import { diceOf } from "./chance";
 import { believe } from "./draws";
 import { Line, lineOf } from "./line";
@@ -138,21 +138,6 @@ export function surfaceBelief(request: Request): SurfaceBelief | null {
     contradiction: contradiction && named(contradiction),
     unseen: uses.flatMap((use, i) => (answered[i].length === 0 ? [use.key] : [])),
   };
-}
-
-/** The answers in each respect; what nobody can tell says nothing. */
-function answersIn(counting: readonly BandOnPiece[], readers: Request["readers"], uses: Request["uses"]): Answer[][] {
-  const placeOf = new Map(counting.map(({ band }, place) => [band, place]));
-  const criterionOf = new Map(uses.map(({ key }, i) => [key, i]));
-  const answers: Answer[][] = uses.map(() => []);
-  readers.forEach((marks, reader) => {
-    for (const { band, criterion, mark } of marks) {
-      const place = placeOf.get(band);
-      const i = criterionOf.get(criterion);
-      if (mark !== null && place !== undefined && i !== undefined) answers[i].push({ reader, place, mark });
-    }
-  });
-  return answers;
 }
 
 /** Whether anything was marked on two values of each setting. */

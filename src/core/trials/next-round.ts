@@ -12,6 +12,8 @@ import type { Trial } from "./trial";
 const FINER = 2.5;
 const FEWEST_VALUES = 4;
 const MOST_VALUES = 9;
+/** Of two settings at once every value of the one is printed with every value of the other. */
+const MOST_OF_TWO = 6;
 const FEWEST_A_SIDE = 2;
 /** So many values lie beyond each end of the range. */
 const BEYOND_ENDS = 1;
@@ -110,7 +112,7 @@ function nextValues(
   if (Math.max(chanceBelow, chanceAbove) > BEYOND_FROM)
     return further(key, on, tried, chanceAbove >= chanceBelow ? "higher" : "lower");
   const isOpen = range.toValue - range.fromValue > OPEN * (tried[tried.length - 1] - tried[0]);
-  return isOpen ? succeed(tried) : finer(key, on, tried, range);
+  return isOpen ? succeed(tried) : finer(key, on, tried, range, MOST_OF_TWO);
 }
 
 /** A plan that asks around a value which is known from elsewhere: as finely as a second round would, a step of the first to each side. */
@@ -148,7 +150,13 @@ interface Range {
  * Values over the whole range that may hold what is looked for, and one beyond it on each side, so that its ends are seen; the value that was
  * found is one of them.
  */
-function finer(key: SettingKey, on: OnPair, tried: readonly number[], range: Range): Result<number[]> {
+function finer(
+  key: SettingKey,
+  on: OnPair,
+  tried: readonly number[],
+  range: Range,
+  most = MOST_VALUES,
+): Result<number[]> {
   const { unit, decimals, label } = settingFor(key);
   const step = (tried[tried.length - 1] - tried[0]) / (tried.length - 1);
   const finest = finestStep(key);
@@ -159,7 +167,7 @@ function finer(key: SettingKey, on: OnPair, tried: readonly number[], range: Ran
   }
   const { value, fromValue, toValue } = range;
   const grid = finest / 2;
-  const covering = (toValue - fromValue) / (MOST_VALUES - 1 - 2 * BEYOND_ENDS);
+  const covering = (toValue - fromValue) / (most - 1 - 2 * BEYOND_ENDS);
   const next = Math.min(
     step,
     Math.max(finest, Math.round(step / FINER / grid) * grid, Math.ceil(covering / grid) * grid),
@@ -168,7 +176,7 @@ function finer(key: SettingKey, on: OnPair, tried: readonly number[], range: Ran
   const { low, high } = roundEnds(key, on, tried);
   const count = (room: number) => Math.max(FEWEST_A_SIDE, Math.ceil(Math.max(0, room) / next - 1e-9) + BEYOND_ENDS);
   let [below, above] = [count(middle - fromValue), count(toValue - middle)];
-  while (below + above + 1 > MOST_VALUES) {
+  while (below + above + 1 > most) {
     if (below > above) below--;
     else above--;
   }

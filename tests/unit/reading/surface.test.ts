@@ -78,6 +78,8 @@ test("a setting that makes no difference is said to make none, and stays as it w
   expect(found.toValue! - found.fromValue!).toBeGreaterThan(0.6 * (across[across.length - 1] - across[0]));
   const next = nextRound(trial, { printer: ladle, spool: saffron }, found);
   if (!next.ok) throw new Error(next.message);
+  // No more cells than somebody wants to print and read.
+  expect(next.value.bands.length).toBeLessThanOrEqual(6);
   expect(next.value.sideBySide!.values).toEqual(across);
   expect(next.value.bands.length).toBeGreaterThan(2);
   const span = (values: number[]) => Math.max(...values) - Math.min(...values);

@@ -175,7 +175,8 @@ test("edits faster than the worker builds end with the last one, everywhere", as
   for (const value of ["219", "218", "217", "216"]) await page.getByLabel(/^Band 2,/).fill(value);
   await page.getByRole("tab", { name: "Program" }).click();
   await page.getByRole("button", { name: "Next marked line" }).click();
-  await expect(page.locator(".cm-inserted").first()).toBeVisible();
+  await page.getByRole("button", { name: "Next marked line" }).click();
+  await expect(page.locator(".cm-inserted").filter({ hasText: "band 2/9 nozzle 216" })).toBeVisible();
   await expect(async () => {
     expect(await (await request.get(`/api/trials/${id}/gcode`)).text()).toContain("band 2/9 nozzle 216");
   }).toPass();

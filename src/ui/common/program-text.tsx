@@ -62,7 +62,6 @@ interface Props {
 export function ProgramText({ ref, bytes, marked: lines, heightPx, onCursor }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const editor = useRef<EditorView | null>(null);
-  const goingTo = useRef<number | null>(null);
   const heard = useRef(onCursor);
   heard.current = onCursor;
 
@@ -104,9 +103,6 @@ export function ProgramText({ ref, bytes, marked: lines, heightPx, onCursor }: P
       const made = editor.current;
       if (!made || line < 0 || line >= made.state.doc.lines) return;
       const { from } = made.state.doc.line(line + 1);
-      // Until it is scrolled there, it stands where it goes: two quick presses are two steps.
-      goingTo.current = line;
-      requestAnimationFrame(() => requestAnimationFrame(() => (goingTo.current = null)));
       made.dispatch({
         selection: { anchor: from },
         effects: EditorView.scrollIntoView(from, { y: "start", yMargin: 40 }),
@@ -115,7 +111,6 @@ export function ProgramText({ ref, bytes, marked: lines, heightPx, onCursor }: P
     topLine() {
       const made = editor.current;
       if (!made) return 0;
-      if (goingTo.current !== null) return goingTo.current;
       return made.state.doc.lineAt(made.lineBlockAtHeight(made.scrollDOM.scrollTop + 60).from).number - 1;
     },
   }));

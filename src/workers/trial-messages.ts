@@ -3,6 +3,7 @@ import { z } from "zod";
 import type { Explanation } from "@/core/firmware/explain";
 import type { Held } from "@/core/firmware/holds";
 import type { MoveTable } from "@/core/gcode/moves";
+import { settingKeys } from "@/core/settings";
 import { settingValuesSchema } from "@/core/settings/values-schema";
 import { printerSchema } from "@/core/shelf/printer-schema";
 import { spoolSchema } from "@/core/shelf/spool-schema";
@@ -10,6 +11,11 @@ import { trialSchema } from "@/core/trials/trial-schema";
 import type { TrialView } from "@/core/trials/view";
 
 const ceilingSchema = z.object({ accelerationMmS2: z.number().positive(), readAt: z.string() });
+
+const expectedSchema = z.partialRecord(
+  z.enum(settingKeys),
+  z.object({ value: z.number(), fromValue: z.number(), toValue: z.number(), why: z.string() }),
+);
 
 export const trialRequestSchema = z.discriminatedUnion("kind", [
   z.object({
@@ -20,6 +26,7 @@ export const trialRequestSchema = z.discriminatedUnion("kind", [
       printer: printerSchema,
       spool: spoolSchema,
       kept: settingValuesSchema.optional(),
+      expected: expectedSchema.optional(),
       ceiling: ceilingSchema.nullish(),
     }),
   }),

@@ -4,6 +4,8 @@ import { expectAccessible, openTrial, test } from "./helpers";
 
 const flow = { setting: "flowFactor", values: [92, 96, 100, 104, 108] };
 const nozzle = { setting: "nozzleTemperature", values: [220, 212, 204, 196] };
+/** 40 times 40 pairs: more than anybody prints. */
+const many = Array.from({ length: 40 }, (_, i) => 80 + i);
 const ask = (request: APIRequestContext, body: object) =>
   request.post("/api/trials", { data: { kind: "matrix", printerId: 2, spoolId: 1, ...body } });
 
@@ -23,6 +25,7 @@ test("what a matrix asks for is refused at its field", async ({ request }) => {
     [{ across: flow, up: { ...nozzle, values: [210, -5] } }, "up.values.1"],
     [{ across: { setting: "flavour", values: [1] }, up: nozzle }, "across.setting"],
     [{ kind: "temperature", across: flow, up: nozzle }, "across"],
+    [{ across: { ...flow, values: many }, up: { ...nozzle, values: many } }, "plan.sideBySide.values"],
   ];
   for (const [body, field] of cases) {
     const refused = await ask(request, body);
@@ -71,7 +74,7 @@ test("two settings are printed in one piece, read in cells, narrowed both ways, 
   expect(verdict.along.toValue).toBeGreaterThanOrEqual(206);
   expect(verdict.bands.every(({ good }) => good >= 0 && good <= 1)).toBe(true);
 
-  await page.getByRole("button", { name: "Ask once more, finer" }).click();
+  await page.getByRole("button", { name: "Ask once more" }).click();
   await expect(page.getByLabel("Name of the trial")).toHaveValue(/Round 2$/);
   const next = (await (await request.get(`/api/trials/${page.url().split("/").at(-1)}`)).json()) as {
     plan: { sideBySide: { values: number[] }; bands: { settings: { nozzleTemperature: number } }[] };
@@ -84,7 +87,18 @@ test("two settings are printed in one piece, read in cells, narrowed both ways, 
     data: { runId: run.id, kind: "temperature", setting: "nozzleTemperature" },
   });
   expect(tower.status()).toBe(201);
-  expect(await tower.json()).toMatchObject({ kind: "temperature", fixed: { flowFactor: 100 } });
+  expect(await tower.json()).toMatchObject({
+    kind: "temperature",
+    name: "How hot does Saffron want to be? Round 2",
+    fixed: { flowFactor: 100 },
+  });
+  const other = await request.post(`/api/trials/${trial.id}/next`, {
+    data: { runId: run.id, kind: "temperature", setting: "fan" },
+  });
+  expect(((await other.json()) as { error: object }).error).toMatchObject({ field: "setting" });
+  const foreseen = await request.get(`/api/trials/${trial.id}/next?runId=${run.id}`);
+  expect(await foreseen.json()).toMatchObject({ narrowsTo: null });
+  expect((await request.get(`/api/trials/${trial.id}/next`)).status()).toBe(400);
 
   await openTrial(page, trial.id);
   await page.getByRole("tab", { name: "Keep", exact: true }).click();

@@ -114,6 +114,35 @@ test("what lies on the bench is chosen on the strip and asked about on the bench
   await expect(page.getByRole("heading", { name: "What does Saffron want?" })).toBeVisible();
 });
 
+test("with everything in motion a menu is chosen from and a dialog answered, as hands do", async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, reducedMotion: "no-preference" });
+  const page = await context.newPage();
+  // As long as a hand takes from one press to the next.
+  const hand = () => page.waitForTimeout(500);
+  await page.goto("/bench");
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
+  const strip = page.getByRole("region", { name: "On the bench" });
+  for (const [from, to] of [
+    ["PLA Saffron", "PLA Slate"],
+    ["PLA Slate", "PLA Saffron"],
+  ]) {
+    await strip.getByRole("button", { name: `Larkfield ${from}` }).click();
+    await hand();
+    await page.getByRole("menuitem", { name: `Larkfield ${to}`, exact: true }).click();
+    await expect(strip.getByText(`Larkfield ${to}`)).toBeVisible();
+  }
+  await page.goto("/trials");
+  await page.getByRole("button", { name: "New trial" }).first().click();
+  await hand();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await page.getByRole("dialog").getByRole("button", { name: "Cancel" }).click();
+  await expect(page.getByRole("dialog")).toBeHidden();
+  await context.close();
+});
+
 test("a new trial in one step, a copy of it, and removal with undo", async ({ page }) => {
   await page.goto("/trials");
   await page.getByRole("button", { name: "New trial" }).first().click();

@@ -29,6 +29,8 @@ export const LOWEST_BAND_MM = 0.05;
 export const HIGHEST_BASE_MM = 50;
 export const MOST_LEAD_LAYERS = 50;
 export const MOST_SIDE_BY_SIDE = 80;
+/** More pairs of values than this nobody prints, and nobody reads. */
+export const MOST_PAIRS = 1000;
 
 /** A band on the layers of a program. */
 export interface ResolvedBand {

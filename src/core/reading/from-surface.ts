@@ -1,6 +1,6 @@
 /** The answer of any two settings: the pair of values where the weighted score is highest. */
 import { criterionFor } from ".";
-import { settingFor, SettingKey } from "../settings";
+import { sayValue, settingFor, SettingKey } from "../settings";
 import { clamp, plainNumber } from "../units";
 import { HIGH_SHARE, LOW_SHARE } from "./belief/piece-belief";
 import { quantile, shareOf } from "./belief/summary";
@@ -31,7 +31,7 @@ interface Request {
 }
 
 /** A setting whose range is so wide, in shares of what was tried, and over which the score changes so little, in marks, shows nothing. */
-const OPEN = 0.6;
+export const OPEN = 0.6;
 const SEEN = 0.5;
 /** One of the two settings, as it is believed. */
 interface Side {
@@ -77,7 +77,7 @@ export function fromSurface({ guide, across, along, cells, readers, weights }: R
     chanceBelow: beside.chanceBelow,
     chanceAbove: beside.chanceAbove,
     advice,
-    tellsMost: null,
+    tellsMost: belief.tellsMost,
     others: [],
     curve: [],
     along: belief.along.toValue(belief.tried.y),
@@ -86,7 +86,7 @@ export function fromSurface({ guide, across, along, cells, readers, weights }: R
     alongBelow: up.chanceBelow,
     alongAbove: up.chanceAbove,
     good: belief.good,
-    why: sayWhy(belief, beside, up, advice),
+    why: sayWhy(belief, beside, up, advice, cells),
   };
 }
 
@@ -124,10 +124,11 @@ function adviceOn({ tried }: SurfaceBelief, beside: Side, up: Side): Advice {
 }
 
 function sayWhy(
-  { tried, across, along, contradiction, unseen }: SurfaceBelief,
+  { tried, across, along, contradiction, unseen, tellsMost }: SurfaceBelief,
   beside: Side,
   up: Side,
   advice: Advice,
+  cells: readonly BandOnPiece[],
 ): string {
   const sentences: string[] = [];
   if (contradiction) {
@@ -146,6 +147,11 @@ function sayWhy(
       `Best of what was tried: ${said(beside.setting, across.toValue(tried.x))} with ${said(up.setting, along.toValue(tried.y))}.`,
     );
     for (const side of [beside, up]) sentences.push(saySide(side));
+  }
+  const asked = tellsMost && advice !== "keep" ? cells.find(({ band }) => band === tellsMost.band) : undefined;
+  if (tellsMost && asked) {
+    const place = `${sayValue(beside.setting, asked.value)} at ${sayValue(up.setting, asked.along!)}`;
+    sentences.push(`Mark ${criterionFor(tellsMost.criterion).short} of ${place} next: it tells most.`);
   }
   if (unseen.length > 0) sentences.push(`Nobody looked at ${unseen.map((key) => criterionFor(key).short).join(", ")}.`);
   return sentences.join(" ");

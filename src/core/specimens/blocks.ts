@@ -5,11 +5,11 @@
 import { rectangle, Ring } from "../geometry/polygons";
 import { plainNumber } from "../units";
 import { bandFaces, readableFaceMm } from "./band-faces";
+import { BLOCK_MM } from "./block-size";
 import { flatText } from "./flat-text";
 import { PieceShape, Specimen, SpecimenRequest, Spot } from "./specimen";
 import { baseWithArrow, storeyDrawing, storeysOf } from "./storeys";
 
-const BLOCK_MM = 9;
 const LEAST_BLOCK_MM = 7;
 const ROUND_MM = 2.5;
 /** Between two blocks: enough air for strings to show. */

@@ -66,6 +66,7 @@ export function benchRows(known: BenchKnown): BenchRow[] {
     const kind = trialKindFor(key);
     const setting = kind.setting(printer, optionsOf(kind.options, {}, printer));
     const { unit, decimals } = settingFor(setting);
+    const range = kind.range(printer, spool, {});
     const asked = own.filter((trial) => trial.kind === key);
     const [latest] = asked;
     const found = kept.find((one) => one.setting === setting);
@@ -80,10 +81,10 @@ export function benchRows(known: BenchKnown): BenchRow[] {
       setting,
       unit,
       decimals,
-      ...kind.range(printer, spool),
+      ...range,
       labelled: setting === "nozzleTemperature",
       kept: found ?? null,
-      expected: expected ? { ...expected, isAsked: isNarrow(expected, kind.range(printer, spool)) } : null,
+      expected: expected ? { ...expected, isAsked: isNarrow(expected, range) } : null,
       ...stateOfQuestion(found, asked, found ? whyStale(found, kind.needs, known) : [], printing),
       count: asked.length,
       latest: latest

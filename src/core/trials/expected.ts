@@ -3,7 +3,7 @@
  * nearer that pair is; how far values of such pairs really differ is learned on this bench, from cautious figures while there is little.
  */
 import { optionsOf } from "../options/option";
-import { SettingKey, settingFor } from "../settings";
+import { SettingKey, settingFor, SettingValues } from "../settings";
 import type { Printer } from "../shelf/printer";
 import { pathOf } from "../shelf/five-questions";
 import type { Spool } from "../shelf/spool";
@@ -29,12 +29,17 @@ export interface Expected {
   why: string;
 }
 
+/** What is expected of some settings, without what each follows from. */
+export type ExpectedRanges = Partial<Record<SettingKey, Omit<Expected, "because">>>;
+
 /** Of a range wider than this share of what a kind looks in earlier spools tell too little: all of it is asked. */
 const NARROW_SHARE = 0.65;
 
 /** Whether a first round asks there instead of over the kind's whole range. */
-export const isNarrow = ({ fromValue, toValue }: Expected, { low, high }: { low: number; high: number }) =>
-  toValue - fromValue <= NARROW_SHARE * (high - low);
+export const isNarrow = (
+  { fromValue, toValue }: Pick<Expected, "fromValue" | "toValue">,
+  { low, high }: { low: number; high: number },
+) => toValue - fromValue <= NARROW_SHARE * (high - low);
 
 type Pair = Pick<KnownPair, "printer" | "spool">;
 
@@ -55,8 +60,15 @@ const DIFFERENCES_BEFORE = 6;
 /** 9 of 10 of a normal distribution lie within so many deviations (any table of it). */
 const NINE_OF_TEN = 1.645;
 
-/** What two pairs differ in, as a word: pairs with the same word are compared with one another. */
-const kindOf = (a: Pair, b: Pair) => differences.map(({ differs }) => (differs(a, b) ? "1" : "0")).join("");
+/** So many values say all there is to say; the first of those that are known count. */
+const MOST_NEAR = 100;
+
+/** What two pairs differ in, a bit a difference: pairs with the same bits are compared with one another. */
+function kindOf(a: Pair, b: Pair): number {
+  let bits = 0;
+  for (let i = 0; i < differences.length; i++) if (differences[i].differs(a, b)) bits |= 1 << i;
+  return bits;
+}
 
 /** Whether a value of one pair says anything about the other's: the same material, and for retraction the same way of the filament. */
 const isComparable = (a: Pair, b: Pair) =>
@@ -69,11 +81,16 @@ const isComparable = (a: Pair, b: Pair) =>
  * never averaged away, so that the variance of what is expected is τ²/2 of the nearest + 1 / Σ (2 / τ²).
  */
 export function expectedOf(pair: Pair, setting: SettingKey, known: readonly KnownPair[]): Expected | null {
-  const near = known.filter((one) => isComparable(pair, one));
+  const near = known.filter((one) => isComparable(pair, one)).slice(0, MOST_NEAR);
+  return expectedFrom(pair, setting, near, differencesAmong(near));
+}
+
+/** @param near comparable pairs @param among the differences among them */
+function expectedFrom(pair: Pair, setting: SettingKey, near: readonly KnownPair[], among: Among): Expected | null {
   if (near.length === 0) return null;
   const { lowest, highest, unit, decimals } = settingFor(setting);
   const range = usualRange(pair, setting);
-  const variances = near.map((one) => varianceOf(pair, one, near, range));
+  const variances = near.map((one) => varianceOf(pair, one, near.length, among, range));
   const weights = variances.map((variance) => 2 / variance);
   const all = weights.reduce((sum, weight) => sum + weight, 0);
   const value = near.reduce((sum, one, i) => sum + weights[i] * one.value, 0) / all;
@@ -102,12 +119,8 @@ export function expectedOf(pair: Pair, setting: SettingKey, known: readonly Know
 }
 
 /** What is held fixed as earlier spools lead one to expect it, where that is narrow enough to be held. */
-export function heldAsExpected(
-  pair: Pair,
-  expected: Partial<Record<SettingKey, Expected>>,
-  asked: readonly SettingKey[],
-): Partial<Record<SettingKey, number>> {
-  const narrow = (Object.entries(expected) as [SettingKey, Expected][]).filter(
+export function heldAsExpected(pair: Pair, expected: ExpectedRanges, asked: readonly SettingKey[]): SettingValues {
+  const narrow = (Object.entries(expected) as [SettingKey, Omit<Expected, "because">][]).filter(
     ([setting, { fromValue, toValue }]) =>
       !asked.includes(setting) && toValue - fromValue <= NARROW_SHARE * usualRange(pair, setting),
   );
@@ -120,29 +133,64 @@ function usualRange({ printer, spool }: Pair, setting: SettingKey): number {
     .map(trialKindFor)
     .find((one) => one.setting(printer, optionsOf(one.options, {}, printer)) === setting);
   if (!kind) return 10 * settingFor(setting).step;
-  const { low, high } = kind.range(printer, spool);
+  const { low, high } = kind.range(printer, spool, {});
   return high - low;
 }
 
+/** Squares of differences between values, and how many there are, by what their pairs differ in. */
+interface Among {
+  squares: Float64Array;
+  count: Int32Array;
+}
+
+function addTo({ squares, count }: Among, a: KnownPair, b: KnownPair, sign: 1 | -1): void {
+  const kind = kindOf(a, b);
+  squares[kind] += sign * (a.value - b.value) ** 2;
+  count[kind] += sign;
+}
+
+function differencesAmong(near: readonly KnownPair[]): Among {
+  const kinds = 1 << differences.length;
+  const among = { squares: new Float64Array(kinds), count: new Int32Array(kinds) };
+  for (let i = 0; i < near.length; i++) for (let j = i + 1; j < near.length; j++) addTo(among, near[i], near[j], 1);
+  return among;
+}
+
+/**
+ * What is expected of each of some values from all the others, in their order. The differences among all are summed once, and those of the
+ * value itself taken off: as much work as there are pairs of values.
+ */
+export function expectedOfEach(setting: SettingKey, known: readonly KnownPair[]): (Expected | null)[] {
+  const groups: KnownPair[][] = [];
+  for (const one of known) {
+    const group = groups.find(([first]) => isComparable(first, one));
+    if (group) group.push(one);
+    else groups.push([one]);
+  }
+  const found = new Map<KnownPair, Expected | null>();
+  for (const group of groups) {
+    const among = differencesAmong(group);
+    for (const own of group) {
+      const others = group.filter((one) => one !== own);
+      const without = { squares: among.squares.slice(), count: among.count.slice() };
+      for (const other of others) addTo(without, own, other, -1);
+      found.set(own, expectedFrom(own, setting, others, without));
+    }
+  }
+  return known.map((one) => found.get(one)!);
+}
+
 /** How far values of pairs that differ as these two do lie apart, squared: what was seen on this bench, and the cautious figures. */
-function varianceOf(pair: Pair, other: Pair, near: readonly KnownPair[], range: number): number {
-  const kind = kindOf(pair, other);
+function varianceOf(pair: Pair, other: Pair, values: number, among: Among, range: number): number {
   const shares = differences.reduce(
     (sum, { differs, share }) => sum + (differs(pair, other) ? share * share : 0),
     ANY_SHARE * ANY_SHARE,
   );
   const before = 2 * shares * range * range;
-  let squares = 0;
-  let count = 0;
-  near.forEach((a, i) => {
-    for (const b of near.slice(i + 1)) {
-      if (kindOf(a, b) !== kind) continue;
-      squares += (a.value - b.value) ** 2;
-      count++;
-    }
-  });
+  const kind = kindOf(pair, other);
+  const [squares, count] = [among.squares[kind], among.count[kind]];
   // Differences among the same few values are not as many as there are pairs of them.
-  const seen = Math.min(count, near.length - 1);
+  const seen = Math.min(count, values - 1);
   const mean = count === 0 ? 0 : squares / count;
   return (DIFFERENCES_BEFORE * before + seen * mean) / (DIFFERENCES_BEFORE + seen);
 }

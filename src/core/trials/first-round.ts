@@ -2,41 +2,43 @@
 import { materials } from "../material/materials";
 import { wideNozzleFactor } from "../material/rules";
 import { optionsOf } from "../options/option";
-import { SettingKey, sayValue, settingFor, SettingValues } from "../settings";
+import { SettingKey, sayValue, settingFor, settingKeys, SettingValues } from "../settings";
 import { plainNumber } from "../units";
 import { trialKindFor, TrialKindKey } from ".";
 import { Round, RoundRequest } from "./kind";
-import { heldAsExpected, isNarrow } from "./expected";
+import { ExpectedRanges, heldAsExpected, isNarrow } from "./expected";
 import { narrowedAround, narrowedTo } from "./next-round";
 
 /** Plan, fixed values and what printer or spool made other than usual; `options` may be partial. */
 export function firstRound(kindKey: TrialKindKey, request: RoundRequest): Round {
   const kind = trialKindFor(kindKey);
   const options = optionsOf(kind.options, request.options, request.printer);
-  const held = heldFrom(kind.setting(request.printer, options), request);
-  const whole = kind.firstRound({ ...request, kept: { ...held.values, ...request.kept }, options });
+  const assumed = assumedIn(kind.setting(request.printer, options), request);
+  const whole = kind.firstRound({ ...request, kept: { ...request.kept, ...assumed }, assumed, options });
   const round = aroundCarried(
     kindKey,
     { ...request, options },
     aroundExpected(kindKey, { ...request, options }, whole),
   );
-  return { ...round, notes: [...round.notes, ...heldNotes(held, round), ...roomNotes(request)] };
+  return { ...round, notes: [...round.notes, ...roomNotes(request)] };
 }
 
-interface Held {
-  values: SettingValues;
-  expected: NonNullable<RoundRequest["expected"]>;
+/** What is not looked for and not kept, as earlier spools lead one to expect it. */
+function assumedIn(
+  setting: SettingKey,
+  { printer, spool, kept, carried = {}, expected = {} }: RoundRequest,
+): SettingValues {
+  const known = settingKeys.filter((key) => key === setting || kept[key] !== undefined || carried[key] !== undefined);
+  return heldAsExpected({ printer, spool }, expected, known);
 }
 
-/** What is not looked for and not kept is held as earlier spools lead one to expect it. */
-function heldFrom(setting: SettingKey, { printer, spool, kept, carried = {}, expected = {} }: RoundRequest): Held {
-  const known = [setting, ...(Object.keys({ ...kept, ...carried }) as SettingKey[])];
-  return { values: heldAsExpected({ printer, spool }, expected, known), expected };
-}
-
-/** Which of the fixed values are held for what earlier spools wanted. */
-function heldNotes({ values, expected }: Held, { fixed }: Round): string[] {
-  return (Object.entries(values) as [SettingKey, number][]).flatMap(([key, value]) =>
+/** Which fixed values of a trial are held for what earlier spools wanted: a sentence each. */
+export function sayAssumed(
+  pair: Pick<RoundRequest, "printer" | "spool">,
+  { fixed, kept, expected }: { fixed: SettingValues; kept: SettingValues; expected: ExpectedRanges },
+): string[] {
+  const known = settingKeys.filter((key) => kept[key] !== undefined);
+  return (Object.entries(heldAsExpected(pair, expected, known)) as [SettingKey, number][]).flatMap(([key, value]) =>
     fixed[key] === value
       ? [`${settingFor(key).label} is held at ${sayValue(key, value)}, not tried here: ${expected[key]!.why}.`]
       : [],
@@ -49,10 +51,11 @@ function aroundExpected(
   { printer, spool, options, kept, carried = {}, expected = {} }: RoundRequest,
   round: Round,
 ): Round {
-  const setting = trialKindFor(kind).setting(printer, options);
+  const { setting: settingOf, range, isChosen } = trialKindFor(kind);
+  const setting = settingOf(printer, options);
   const known = expected[setting];
-  if (!known || kept[setting] !== undefined || carried[setting] !== undefined) return round;
-  if (!isNarrow(known, trialKindFor(kind).range(printer, spool))) return round;
+  if (isChosen || !known || kept[setting] !== undefined || carried[setting] !== undefined) return round;
+  if (!isNarrow(known, range(printer, spool, options))) return round;
   const plan = narrowedTo({ kind, options, plan: round.plan }, { printer, spool }, known);
   if (!plan.ok) return round;
   const note = `${known.why}. This round asks from there, and tells if it lies elsewhere.`;
@@ -65,9 +68,10 @@ function aroundCarried(
   { printer, spool, options, carried = {} }: RoundRequest,
   round: Round,
 ): Round {
-  const setting = trialKindFor(kind).setting(printer, options);
+  const { setting: settingOf, isChosen } = trialKindFor(kind);
+  const setting = settingOf(printer, options);
   const value = carried[setting];
-  if (value === undefined) return round;
+  if (isChosen || value === undefined) return round;
   const plan = narrowedAround({ kind, options, plan: round.plan }, { printer, spool }, value);
   if (!plan.ok) return round;
   const note = `${sayValue(setting, value)} was taken over from another pair and not tried here: this round asks narrowly around it.`;

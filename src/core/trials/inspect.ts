@@ -15,7 +15,7 @@ import { costOf } from "../shelf/spool";
 import { BuiltTrial, followTrial } from "./build";
 import { TrialInput } from "./trial";
 import { leadOf, tellEarlier, withLead } from "./earlier";
-import { firstRound } from "./first-round";
+import { firstRound, sayAssumed } from "./first-round";
 import { Round, RoundRequest } from "./kind";
 import { roomOn } from "./room";
 import { optionsOf } from "../options/option";
@@ -104,16 +104,20 @@ function roundOnce(kind: TrialKindKey, request: RoundRequest): Round {
 }
 
 /** The trial as checks see it. */
-function asChecked({ trial, printer, spool, kept }: TrialInput, { shape }: BuiltTrial): CheckedTrial {
+function asChecked(
+  { trial, printer, spool, kept = {}, expected = {} }: TrialInput,
+  { shape }: BuiltTrial,
+): CheckedTrial {
   const { kind, plan, fixed, options, tool, layerHeightMm, firstLayerHeightMm } = trial;
   const { label, spread } = trialKindFor(kind);
   // What is fixed now may be half of what was kept when the round was made: the fan is what the pair keeps, or the spool wants.
   const round = roundOnce(kind, {
-    ...{ printer, spool, kept: { ...fixed, fan: kept?.fan }, options, layerHeightMm, firstLayerHeightMm },
+    ...{ printer, spool, kept: { ...fixed, fan: kept.fan }, expected, options, layerHeightMm, firstLayerHeightMm },
   });
   const isThatRound = JSON.stringify(round.plan.bands) === JSON.stringify(plan.bands);
   // Said as long as the plan is still that round, and what it says of the fan as long as that is the round's too.
   const notes = isThatRound && round.fixed.fan === fixed.fan ? [...round.notes] : [];
+  notes.push(...sayAssumed({ printer, spool }, { fixed, kept, expected }));
   const room = roomOn(printer);
   if (shape.widthMm > room.widthMm + 1e-6 || shape.depthMm > room.depthMm + 1e-6) {
     notes.push(

@@ -9,7 +9,7 @@ import { Spool } from "../shelf/spool";
 import type { SpecimenKey } from "../specimens";
 import type { ReadingGuide } from "../reading/guide";
 import { Option, OptionValues } from "../options/option";
-import type { Expected } from "./expected";
+import type { ExpectedRanges } from "./expected";
 import type { Need } from "./need";
 
 /** All a first round is made from. */
@@ -21,7 +21,9 @@ export interface RoundRequest {
   /** Those of them that were taken over from another pair: a start, which the first round asks narrowly around. */
   carried?: SettingValues;
   /** What earlier spools lead one to expect: the first round asks there, where that is narrow enough. */
-  expected?: Partial<Record<SettingKey, Expected>>;
+  expected?: ExpectedRanges;
+  /** What of the kept values is only held as earlier spools lead one to expect it. */
+  assumed?: SettingValues;
   options: OptionValues;
   /** Values of one's own for a kind that asks for two settings. */
   asked?: { across: number[]; up: number[] };
@@ -81,7 +83,7 @@ export interface TrialKind {
   /** Widths of single beads that are measured one by one, mm, where a piece has those instead of bands. */
   tracksMm?(options: OptionValues): number[];
   /** The range that the value is looked for in, for the scale on the bench. */
-  range(printer: Printer, spool: Spool): { low: number; high: number };
+  range(printer: Printer, spool: Spool, options: OptionValues): { low: number; high: number };
   /** A line below a band's value: a duty beside a percentage, an equivalent. */
   bandNote?(settings: SettingValues, printer: Printer, layerHeightMm: number): string | null;
   /** How the piece is printed where that differs from the usual. */

@@ -1,4 +1,6 @@
 /** The round that follows a reading: narrower around what cannot be told apart, or further out where the best lies at an edge. */
+import { BEYOND_FROM } from "../reading/from-marks";
+import { OPEN } from "../reading/from-surface";
 import { finestStep } from "../reading/say";
 import type { Verdict } from "../reading/verdict";
 import { refuse, Result, succeed } from "../result";
@@ -95,11 +97,6 @@ function nextSurface(
   const plan = up.ok ? withValues(trial, along.setting, up.value) : trial.plan;
   return beside.ok ? succeed({ ...plan, sideBySide: { setting, values: beside.value } }) : succeed(plan);
 }
-
-/** From this chance on it is asked beyond an end. */
-const BEYOND_FROM = 0.3;
-/** A range that is wider than this share of what was tried leaves all of it to be asked again. */
-const OPEN = 0.7;
 
 function nextValues(
   trial: Asked,

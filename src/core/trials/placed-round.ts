@@ -28,25 +28,31 @@ export interface ForeseenRound extends Omit<Effort, "kind"> {
   narrowsTo: number | null;
 }
 
+/** A piece as it was printed and read, and what that says. */
+export interface ReadPiece {
+  run: Pick<Run, "trial" | "printer">;
+  units: readonly Unit[];
+  readers: VerdictRequest["readers"];
+  weights: Weights;
+  verdict: Verdict;
+  /** Null where it is not known any more. */
+  spool: OnPair["spool"];
+}
+
 /** Rounds of fewer values over the same range are looked at, too: they take less. */
 const FEWER = [5, 7];
 /** Of rounds that narrow about as much the smallest is taken. */
 const ABOUT_AS_MUCH = 1.1;
 
 /** Refused, with the reason, where there is nothing finer to ask. */
-export function placedRound(
-  { trial, printer }: Pick<Run, "trial" | "printer">,
-  units: readonly Unit[],
-  readers: VerdictRequest["readers"],
-  weights: Weights,
-  verdict: Verdict,
-  on: OnPair,
-): Result<PlacedRound> {
+export function placedRound({ run, units, readers, weights, verdict, spool }: ReadPiece): Result<PlacedRound> {
+  const { trial, printer } = run;
+  const on: OnPair = { printer, spool };
   const usual = nextRound(trial, on, verdict);
   if (!usual.ok) return usual;
   const guide = guideOf({ trial });
-  const isMarked = readers.some(({ marks }) => marks.some(({ mark }) => mark !== null));
-  if (isOfTwo(guide.rule) || !isMarked) return succeed({ plan: usual.value, narrowsTo: null });
+  // What lengths tell is narrowed by more of them, and a field both ways: neither is foreseen.
+  if (isOfTwo(guide.rule) || guide.rule === "nominal") return succeed({ plan: usual.value, narrowsTo: null });
   const setting = primaryKey(trial, printer);
   const whole = valuesOf({ ...trial, plan: usual.value }, setting);
   const isInside = verdict.advice === "narrow" || verdict.advice === "keep";

@@ -5,7 +5,7 @@ import { SettingKey, sayValue, settingFor, settingKeys } from "../settings";
 import type { Printer } from "../shelf/printer";
 import { spoolTitle } from "../shelf/spool-title";
 import type { Spool } from "../shelf/spool";
-import { expectedOf, KnownPair } from "../trials/expected";
+import { expectedOfEach, KnownPair } from "../trials/expected";
 import type { KeptValue } from "../trials/kept";
 import { plainNumber, roundTo } from "../units";
 import { csvOf } from "./csv";
@@ -48,6 +48,7 @@ export interface Known {
   drifted: { printerId: number; spoolId: number | null; why: string }[];
 }
 
+/** Printers and spools by their ids. */
 interface Shelf {
   printers: ReadonlyMap<number, Printer>;
   spools: ReadonlyMap<number, Spool>;
@@ -149,8 +150,9 @@ function outOfLine(
     spool: spools.get(spoolId)!,
     value,
   }));
+  const expectedOfAll = expectedOfEach(setting, pairs);
   return values.flatMap(({ id, value }, i) => {
-    const expected = expectedOf(pairs[i], setting, [...pairs.slice(0, i), ...pairs.slice(i + 1)]);
+    const expected = expectedOfAll[i];
     if (!expected || expected.because.length < FEWEST_OTHERS) return [];
     if (value >= expected.fromValue && value <= expected.toValue) return [];
     const range = `${plainNumber(expected.fromValue, 3)} to ${sayValue(setting, expected.toValue)}`;

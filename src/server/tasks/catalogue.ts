@@ -37,12 +37,14 @@ import type { SimulatedPiece } from "@/core/simulator/piece/piece";
 import { BuiltSheet, buildSheet, SheetInput } from "@/core/sheets/program";
 import type { Sheet } from "@/core/sheets/sheet";
 import type { Label } from "@/core/values/label";
+import type { KeptValue } from "@/core/trials/kept";
+import { Known, knownOf } from "@/core/values/known";
 import { Bundle, bundleSchema } from "@/core/values/bundle-schema";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { heightsOf, sheetPieces } from "@/core/trials/sheet-piece";
 import { isBeside, Run, unitsOf, verdictOf } from "@/core/trials/run";
 import { Beside, Effort, effortOfTrial, efforts } from "@/core/trials/effort";
-import { placedRound } from "@/core/trials/placed-round";
+import { placedRound, ReadPiece } from "@/core/trials/placed-round";
 import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
@@ -144,9 +146,15 @@ export const tasks = {
   /** What all readings of a run say together. */
   verdict: ({ run, readers, weights }: ReadRun): Verdict => verdictOf(run, unitsOf(run), readers, weights),
 
+  /** What is known altogether of everything that is kept. */
+  known({ counting, everything, printers, spools }: KeptOnBench): Known[] {
+    const byId = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
+    return knownOf(counting, everything, { printers: byId(printers), spools: byId(spools) });
+  },
+
   /** The next round of a piece, placed where it tells most; refused where there is nothing finer to ask. */
-  placeRound: ({ run, readers, weights, verdict, spool }: ReadRun & { verdict: Verdict; spool: Spool | null }) =>
-    placedRound(run, unitsOf(run), readers, weights, verdict, { printer: run.printer, spool }),
+  placeRound: (read: ReadRun & Pick<ReadPiece, "verdict" | "spool">) =>
+    placedRound({ ...read, units: unitsOf(read.run) }),
 
   /** What a trial takes, built as it would be printed. */
   trialEffort: (input: TrialInput): Omit<Effort, "kind"> => effortOfTrial(input, sheetPieces),
@@ -444,6 +452,13 @@ function tablesOf(look: LookInput, printer: Printer, tools: TaskTools): ProgramT
 }
 
 /** A run with all that was read of it. */
+export interface KeptOnBench {
+  counting: KeptValue[];
+  everything: KeptValue[];
+  printers: (Printer & { id: number })[];
+  spools: (Spool & { id: number })[];
+}
+
 export interface ReadRun {
   run: Run;
   readers: VerdictRequest["readers"];

@@ -1,6 +1,6 @@
 /** What earlier spools lead one to expect of a pair, from all that is kept on this bench. */
 import { SettingKey } from "@/core/settings";
-import { Expected, expectedOf, KnownPair } from "@/core/trials/expected";
+import { Expected, ExpectedRanges, expectedOf, KnownPair } from "@/core/trials/expected";
 import { kept } from "../db/kept";
 import { readPreferences } from "../db/preferences";
 import { printers } from "../db/printers";
@@ -21,7 +21,7 @@ function knownBeside(printerId: number, spoolId: number): Map<SettingKey, KnownP
   return known;
 }
 
-export const byId = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
+const byId = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((one) => [one.id, one]));
 
 /** What is expected of each setting of a pair; a setting that nothing is known of is left out, and all where nothing is to be expected. */
 export function expectedFor(printerId: number, spoolId: number): Partial<Record<SettingKey, Expected>> {
@@ -33,4 +33,10 @@ export function expectedFor(printerId: number, spoolId: number): Partial<Record<
     return expected ? [[setting, expected]] : [];
   });
   return Object.fromEntries(found) as Partial<Record<SettingKey, Expected>>;
+}
+
+/** The same without what each follows from: what a trial says of its first round. */
+export function rangesFor(printerId: number, spoolId: number): ExpectedRanges {
+  const all = Object.entries(expectedFor(printerId, spoolId)) as [SettingKey, Expected][];
+  return Object.fromEntries(all.map(([setting, { because: _, ...range }]) => [setting, range]));
 }

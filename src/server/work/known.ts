@@ -1,9 +1,19 @@
-/** What this bench knows altogether: everything that is kept, of the printers and spools that are on the shelf. */
-import { Known, knownOf } from "@/core/values/known";
+/** What this bench knows altogether: everything that is kept, of the printers and spools that are on the shelf. Worked out in a worker, and kept. */
+import type { Known } from "@/core/values/known";
 import { kept } from "../db/kept";
 import { printers } from "../db/printers";
 import { spools } from "../db/spools";
-import { byId } from "./expected";
+import { runTask } from "../tasks/pool";
+import { remembered } from "./remembered";
 
-export const knownOnBench = (): Known[] =>
-  knownOf(kept.all(), kept.everything(), { printers: byId(printers.list()), spools: byId(spools.list()) });
+const answers = remembered<Known[]>(1);
+
+export function knownOnBench(): Promise<Known[]> {
+  const input = {
+    counting: kept.all(),
+    everything: kept.everything(),
+    printers: printers.list(),
+    spools: spools.list(),
+  };
+  return answers(input, () => runTask("known", input));
+}

@@ -20,7 +20,7 @@ import { hub } from "../link/hub";
 import { log } from "../log";
 export { builtFonts } from "./built-fonts";
 import { RANK_HEADER, rankIn } from "../who";
-import { expectedFor } from "./expected";
+import { expectedFor, rangesFor } from "./expected";
 import { currentEdits, reportFor } from "./files";
 import { knownOnBench } from "./known";
 import { writtenProgram } from "./programs";
@@ -70,7 +70,8 @@ export async function trialPage(id: number) {
   if (!trial) return null;
   const view = await viewAhead(trial);
   const ofPair = kept.list(trial.printerId, trial.spoolId);
-  return { trial: withBands(trial), kept: ofPair, ceiling: ceilingOf(trial.printerId), view };
+  const expected = rangesFor(trial.printerId, trial.spoolId);
+  return { trial: withBands(trial), kept: ofPair, expected, ceiling: ceilingOf(trial.printerId), view };
 }
 
 /** What was measured on the printer on the bench, what is kept for the pair, and the printer's firmware values. */

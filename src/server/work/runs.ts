@@ -215,7 +215,12 @@ export async function addNextRound(
   if (kind !== undefined && kind !== trial.kind) {
     const next = inAnotherKind(inputFor(trial), run, verdict, kind, setting);
     if (!next.ok) throw new Refused("unreadable", next.message, { field: next.field ?? "kind" });
-    return trials.add({ ...next.value, name, round, from: trial.id });
+    return trials.add({
+      ...next.value,
+      name: `${next.value.name} Round ${round}`.slice(0, 100),
+      round,
+      from: trial.id,
+    });
   }
   const placed = await placedFor(trial, run, weights, verdict);
   if (!placed.ok) throw new Refused("unreadable", placed.message, { field: placed.field });
@@ -236,24 +241,16 @@ function placedFor(trial: StoredTrial, run: Run, weights: Weights, verdict: Verd
 const foreseen = remembered<ForeseenRound>(MOST_PLACED);
 
 /** Refused with the reason where there is nothing finer to ask. */
-export async function foreseenRound(
-  trial: StoredTrial,
-  run: Run,
-  weights: Weights,
-  signal: AbortSignal,
-): Promise<ForeseenRound> {
+export async function foreseenRound(trial: StoredTrial, run: Run, weights: Weights): Promise<ForeseenRound> {
   const verdict = await storedVerdict(run, weights);
   const placed = await placedFor(trial, run, weights, verdict);
   if (!placed.ok) throw new Refused("unreadable", placed.message, { field: placed.field });
   const { plan, narrowsTo } = placed.value;
   const input = inputFor(trial);
   return foreseen({ input, plan, verdict }, async () => {
-    const fitted = await fittedTo({ ...input, trial: run.trial }, plan, signal);
-    const effort = await runTask(
-      "trialEffort",
-      { ...input, trial: { ...run.trial, id: trial.id, plan: fitted } },
-      { signal },
-    );
+    // Others may wait for the same: whoever asked first does not end it.
+    const fitted = await fittedTo({ ...input, trial: run.trial }, plan);
+    const effort = await runTask("trialEffort", { ...input, trial: { ...run.trial, id: trial.id, plan: fitted } });
     const values = valuesOf({ ...run.trial, plan: fitted }, verdict.setting);
     return { values, width: roundTo((verdict.toValue ?? 0) - (verdict.fromValue ?? 0), 4), narrowsTo, ...effort };
   });
@@ -268,7 +265,7 @@ function withoutIds({ layerHeightMm, firstLayerHeightMm, fixed, tool, options, s
 async function fittedTo(
   { trial, printer, spool }: TrialInput,
   plan: Trial["plan"],
-  signal: AbortSignal,
+  signal?: AbortSignal,
 ): Promise<Trial["plan"]> {
   const { sheet } = trial;
   if (!sheet || plan.sideBySide) return plan;

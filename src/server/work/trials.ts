@@ -2,7 +2,7 @@
 import type { Ceiling } from "@/core/checks/check";
 import { accelerationCeiling } from "@/core/firmware/values/ceiling";
 import { layerTops } from "@/core/heightplan/layer-grid";
-import { HeightPlan, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
+import { HeightPlan, MOST_PAIRS, planHeightMm, resolveBands, variedKeys } from "@/core/heightplan/plan";
 import { SettingKey, SettingValues } from "@/core/settings";
 import { checkWhole } from "@/core/settings/whole";
 import { usualLayerMm } from "@/core/printing/process";
@@ -25,7 +25,7 @@ import { carriedSettings, keptSettings } from "../db/kept";
 import { TrialFields } from "../db/trials";
 import { Refused } from "../refused";
 import { runTask } from "../tasks/pool";
-import { expectedFor } from "./expected";
+import { expectedFor, rangesFor } from "./expected";
 
 /** A trial with its bands on whole layers. */
 export function withBands<T extends Trial>(trial: T) {
@@ -133,6 +133,15 @@ export function refuseFractions({ plan, fixed }: { plan?: HeightPlan; fixed?: Se
   }
 }
 
+/** Refuses more pairs of values than anybody prints and reads: what is believed of them would take more room than there is. */
+export function refusePairs(plan: HeightPlan | undefined): void {
+  const pairs = (plan?.bands.length ?? 0) * (plan?.sideBySide?.values.length ?? 0);
+  if (pairs <= MOST_PAIRS) return;
+  throw new Refused("invalid", `At most ${MOST_PAIRS} pairs of values fit in one print: these are ${pairs}.`, {
+    field: "plan.sideBySide.values",
+  });
+}
+
 /** The heights of the sheet that is to be a trial's piece, null for none; refused where it can be none, or the kind needs its own. */
 export async function topsOfSheet(wanted: NewTrial, signal: AbortSignal): Promise<number[] | null> {
   const { kind, sheet, options, plan } = wanted;
@@ -197,5 +206,10 @@ export function inputFor(trial: Trial): TrialInput {
       field: "spoolId",
     });
   const { printerId, spoolId } = trial;
-  return { trial, printer, spool, kept: keptSettings(printerId, spoolId), ceiling: ceilingOf(printerId) };
+  return {
+    ...{ trial, printer, spool },
+    kept: keptSettings(printerId, spoolId),
+    expected: rangesFor(printerId, spoolId),
+    ceiling: ceilingOf(printerId),
+  };
 }

@@ -68,6 +68,7 @@ export function KnownPage() {
 function KnownCard({ known, by }: { known: Known; by: KnownAspect }) {
   const { setting, label, differs, outOfLine, drifted } = known;
   const [strongest] = differs;
+  const [isOpen, setOpen] = useState(false);
   return (
     <section className={`card ${styles.card}`} aria-label={label} id={setting satisfies SettingKey}>
       <h2>{label}</h2>
@@ -93,9 +94,9 @@ function KnownCard({ known, by }: { known: Known; by: KnownAspect }) {
           })}
         </ul>
       )}
-      <details>
+      <details onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
         <summary>As a table</summary>
-        <KnownTable known={known} />
+        {isOpen && <KnownTable known={known} />}
       </details>
     </section>
   );

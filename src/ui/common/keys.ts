@@ -5,6 +5,7 @@ export const keys = {
   spools: ["spools"],
   bench: ["bench"],
   benchRows: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId],
+  expected: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId, "expected"],
   road: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId, "road"],
   efforts: (printerId: number, spoolId: number) => ["efforts", printerId, spoolId],
   trials: ["trials"],

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Ceiling } from "@/core/checks/check";
 import type { RoadStep } from "@/core/road/road";
 import type { BenchRow } from "@/core/trials/bench-row";
+import type { ExpectedRanges } from "@/core/trials/expected";
 import type { Effort } from "@/core/trials/effort";
 import type { BriefTrial } from "@/core/trials/brief";
 import { api, Bench, KeptValue, SavedPrinter, SavedSpool, StoredTrial } from "./api";
@@ -57,6 +58,14 @@ export const useKept = (printerId: number, spoolId: number) =>
     queryKey: keys.keptOf(printerId, spoolId),
     enabled: printerId > 0 && spoolId > 0,
     queryFn: () => api.get<KeptValue[]>(`/kept?printerId=${printerId}&spoolId=${spoolId}`),
+  });
+
+/** What earlier spools lead one to expect of a pair, by setting. */
+export const useExpected = (printerId: number, spoolId: number) =>
+  useQuery({
+    queryKey: keys.expected(printerId, spoolId),
+    enabled: printerId > 0 && spoolId > 0,
+    queryFn: () => api.get<ExpectedRanges>(`/bench/expected?printerId=${printerId}&spoolId=${spoolId}`),
   });
 
 /** What the printer's firmware lets its axes have, by the last reading of its values. */

@@ -63,6 +63,18 @@ interface VerdictProps {
   onAsk(asking: Asking): void;
 }
 
+/** A band by its number; a cell of two settings by its values. */
+function placeOf({ bands }: SentRun, { band }: Asking): string {
+  const unit = bands.find((one) => one.band === band);
+  return unit?.column === undefined ? `band ${band}` : unit.label;
+}
+
+/** Two settings may go on in different ways, one finer and one further. */
+function sayAgain({ advice, rule }: Verdict): string {
+  if (rule === "surface") return "Ask once more";
+  return `Ask once more, ${advice === "higher" || advice === "lower" ? advice : "finer"}`;
+}
+
 const REST_MS = 700;
 
 /** What one more round would narrow, beside what it takes: whether it is enough is the reader's choice. */
@@ -130,7 +142,7 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep, onAsk }: V
         {isSaid && next.ok && <NextRound trialId={trialId} run={run} verdict={verdict} weights={weights} />}
         {tellsMost && advice !== "keep" && (
           <Button size="small" onClick={() => onAsk(tellsMost)}>
-            Go to {criterionFor(tellsMost.criterion).short} of band {tellsMost.band}
+            Go to {criterionFor(tellsMost.criterion).short} of {placeOf(run, tellsMost)}
           </Button>
         )}
       </div>
@@ -138,7 +150,7 @@ export function VerdictCard({ trialId, run, verdict, weights, onKeep, onAsk }: V
         <div className={styles.acts}>
           {next.ok && (
             <Button className={asksMore ? "go" : undefined} loading={busy} onClick={() => void again()}>
-              {advice === "higher" || advice === "lower" ? `Ask once more, ${advice}` : "Ask once more, finer"}
+              {sayAgain(verdict)}
             </Button>
           )}
           {towersOf(verdict, run.printer).map((tower) => (

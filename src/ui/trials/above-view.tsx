@@ -48,7 +48,8 @@ function labelSpots(
   for (const { x, y, label } of spots) {
     const away = Math.hypot(x - middleX, y - middleY);
     // On a line of spots there is no outside: the label stands on its spot.
-    const round = spots.length > 2 && spots.some((one) => Math.abs(one.x - x) > 1);
+    const spreads = (along: "x" | "y") => spots.some((one) => Math.abs(one[along] - (along === "x" ? x : y)) > 1);
+    const round = spots.length > 2 && spreads("x") && spreads("y");
     const shift = round && away > 1 ? 6 / away : 0;
     const at = { x: px(x + (x - middleX) * shift), y: py(y + (y - middleY) * shift) };
     const width = context.measureText(label).width + 8;

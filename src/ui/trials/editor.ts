@@ -10,7 +10,7 @@ import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
 import { createHistory, HistoryStore } from "../common/history";
 import { keys } from "../common/keys";
 import { expectOwn } from "../common/own-changes";
-import { useCeiling, useKept } from "../common/queries";
+import { useCeiling, useExpected, useKept } from "../common/queries";
 import { Kept, useSaving } from "../common/saving";
 
 /** A save follows the last edit by so long. */
@@ -93,6 +93,7 @@ export function useTrialView(trial: Trial, version: number, printer: SavedPrinte
   const [client, setClient] = useState<TrialClient | null>(null);
   const keptValues = useKept(trial.printerId, trial.spoolId).data;
   const ceiling = useCeiling(trial.printerId).data;
+  const expected = useExpected(trial.printerId, trial.spoolId).data;
   const kept = Object.fromEntries((keptValues ?? []).map(({ setting, value }) => [setting, value]));
   useEffect(() => {
     const made = new TrialClient(
@@ -106,11 +107,11 @@ export function useTrialView(trial: Trial, version: number, printer: SavedPrinte
     return () => made.close();
   }, []);
   // Only what changes the file counts; the date counts by its day.
-  const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool, kept, ceiling]);
+  const key = JSON.stringify([fieldsOf(trial), trial.updatedAt.slice(0, 10), printer, spool, kept, expected, ceiling]);
   const givenKey = useRef(given ? key : null);
   useEffect(() => {
     if (!client || !printer || !spool) return;
-    const build = () => client.build({ trial, printer, spool, kept, ceiling });
+    const build = () => client.build({ trial, printer, spool, kept, expected, ceiling });
     const isGiven = givenKey.current === key;
     givenKey.current = null;
     if (isGiven) return whenIdle(build);

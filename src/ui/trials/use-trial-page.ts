@@ -11,8 +11,8 @@ import type { SettingKey } from "@/core/settings";
 import { trialKindFor } from "@/core/trials";
 import { firstRound } from "@/core/trials/first-round";
 import { variedOf } from "@/core/trials/shown";
-import { api, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
-import { useKept } from "../common/queries";
+import { api, KeptValue, SavedPrinter, SavedSpool, StoredTrial } from "../common/api";
+import { useExpected, useKept } from "../common/queries";
 import { useTell } from "../common/talk";
 import { useRuns } from "../reading/use-runs";
 import { isInDialog, isTyping } from "../frame/use-global-keys";
@@ -189,6 +189,7 @@ function useTrialActs(editor: Editor, printer: SavedPrinter | null, spool: Saved
   const router = useRouter();
   const tell = useTell();
   const kept = useKept(trial.printerId, trial.spoolId).data;
+  const expected = useExpected(trial.printerId, trial.spoolId).data;
   /** Goes there once everything is stored. */
   const go = (path: string) => void flush().then(() => router.push(path), tell.error);
   return {
@@ -222,11 +223,13 @@ function useTrialActs(editor: Editor, printer: SavedPrinter | null, spool: Saved
       const options = { ...trial.options, [option]: value };
       if (!remakes || !printer || !spool) return edit({ options });
       const { layerHeightMm, firstLayerHeightMm } = trial;
-      const keptValues = Object.fromEntries((kept ?? []).map((one) => [one.setting, one.value]));
+      const valuesOf = (some: readonly KeptValue[]) => Object.fromEntries(some.map((one) => [one.setting, one.value]));
       const { plan, fixed } = firstRound(trial.kind, {
         printer,
         spool,
-        kept: keptValues,
+        kept: valuesOf(kept ?? []),
+        carried: valuesOf((kept ?? []).filter(({ carriedFrom }) => carriedFrom !== null)),
+        expected,
         options,
         layerHeightMm,
         firstLayerHeightMm,

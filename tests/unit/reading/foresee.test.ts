@@ -80,7 +80,7 @@ test("a round is placed over the whole range of the one that follows, with no mo
     const on = { printer: ladle, spool: saffron };
     const verdict = verdictOf(run, units, readers, {});
     const usual = nextRound(trial, on, verdict);
-    const placed = placedRound(run, units, readers, {}, verdict, on);
+    const placed = placedRound({ run, units, readers, weights: {}, verdict, spool: saffron });
     expect(placed.ok).toBe(usual.ok);
     if (!placed.ok || !usual.ok) continue;
     const [before, own] = [

@@ -1,7 +1,6 @@
 /** Two settings at once: what is said of them against hidden truths of other shapes, and how it goes on from there. */
 import { surfaceAt, surfacesOver } from "@/core/reading/belief/surfaces";
 import { verdict } from "@/core/reading/verdict";
-import { settingFor } from "@/core/settings";
 import { trialKindFor } from "@/core/trials";
 import { nextRound } from "@/core/trials/next-round";
 import { ladle, saffron, trialOfKind } from "../helpers/demo";
@@ -86,6 +85,23 @@ test("a setting that makes no difference is said to make none, and stays as it w
   expect(span(next.value.bands.map(({ settings }) => settings.nozzleTemperature!))).toBeLessThan(span(up));
 });
 
+test("the question that tells most is one that nobody answered, and is named by its values", () => {
+  const bands = cells.map((cell, i) => ({ ...cell, band: i + 1, counts: true }));
+  const left = bands.find(({ value, along }) => value === across[2] && along === up[2])!;
+  const [{ key }] = guide.uses;
+  const rule = hill(100, 208);
+  const marks = bands.flatMap(({ band, value, along }) =>
+    band === left.band
+      ? []
+      : [{ band, criterion: key, mark: Math.min(4, Math.max(0, Math.round(rule(value, along)))) as Mark }],
+  );
+  const readers = [{ marks, measures: [] }];
+  const found = verdict({ guide, setting: "flowFactor", along: "nozzleTemperature", bands, readers, weights: {} });
+  expect(found.tellsMost).toEqual({ band: left.band, criterion: key });
+  if (found.advice !== "keep") expect(found.why).toContain(`of ${across[2]} % at ${up[2]} °C next: it tells most`);
+  expect(read(rule).tellsMost).toBeNull();
+});
+
 test("level marks say that nothing stands out; marks on one row alone say nothing", () => {
   expect(read(() => 3).advice).toBe("mark-more");
   const bands = cells.map((cell, i) => ({ ...cell, band: i + 1, counts: true }));
@@ -131,5 +147,4 @@ test("surfaces are hills, cones, slopes and levels whose figures say what they a
   const [x, y, wide, , , top] = surfaces.figures.subarray(i * 6, i * 6 + 6);
   expect(surfaceAt(surfaces, i, x, y)).toBeCloseTo(top, 9);
   if (Number.isFinite(wide)) expect(surfaceAt(surfaces, i, x + wide, y)).toBeCloseTo(top - 1, 9);
-  expect(settingFor("flowFactor").step).toBeGreaterThan(0);
 });

@@ -163,7 +163,7 @@ describe("kinds of trial", () => {
       const kind = trialKindFor(key);
       expect(kind.explains.match(/\. /g)).toHaveLength(1);
       expect(kind.question(saffron, {})).toMatch(/\?$/);
-      const { low, high } = kind.range(ladle, saffron);
+      const { low, high } = kind.range(ladle, saffron, {});
       expect(low).toBeLessThan(high);
     }
   });

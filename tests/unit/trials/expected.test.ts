@@ -1,10 +1,12 @@
 /** What earlier spools teach: the sums by hand, and spools that were drawn apart as makers' spools are. */
-import { expectedOf, KnownPair } from "@/core/trials/expected";
+import { buildTrial } from "@/core/trials/build";
+import { expectedOf, expectedOfEach, ExpectedRanges, KnownPair } from "@/core/trials/expected";
 import { firstRound } from "@/core/trials/first-round";
+import { inspectTrial } from "@/core/trials/inspect";
 import { usualLayerMm } from "@/core/printing/process";
 import type { Spool } from "@/core/shelf/spool";
 import { bell, diceOf } from "../reading/worlds";
-import { ladle, saffron } from "../helpers/demo";
+import { ladle, saffron, trialOfKind } from "../helpers/demo";
 
 const spoolOf = (change: Partial<Spool>): Spool => ({ ...saffron, ...change });
 const colours = ["#111111", "#222222", "#333333", "#444444", "#555555"];
@@ -80,4 +82,38 @@ test("the first round asks where much is known, the whole range where little is,
   expect(valuesOf(firstRound("temperature", { ...request, expected: little }))).toEqual(whole);
   const kept = firstRound("temperature", { ...request, kept: { nozzleTemperature: 215 }, expected: much });
   expect(valuesOf(kept)).toEqual(whole);
+});
+
+test("each value from all the others is what is expected without it", () => {
+  const all = [
+    ...known([205, 211, 208, 219]),
+    ...known([203, 206], { maker: "Another" }),
+    ...known([240, 243], { material: "PETG" }),
+  ];
+  const each = expectedOfEach("nozzleTemperature", all);
+  all.forEach((one, i) => {
+    const alone = expectedOf(one, "nozzleTemperature", [...all.slice(0, i), ...all.slice(i + 1)])!;
+    expect(each[i]!.value).toBeCloseTo(alone.value, 6);
+    expect(each[i]!.fromValue).toBeCloseTo(alone.fromValue, 6);
+    expect(each[i]!.because.map(({ value }) => value).sort()).toEqual(alone.because.map(({ value }) => value).sort());
+  });
+});
+
+test("what a round takes from earlier spools is said on the trial, and nothing of it is called kept", () => {
+  const expected = { nozzleTemperature: expectedOf(own, "nozzleTemperature", known([207, 208, 208, 209, 207]))! };
+  const messages = (kind: "fan" | "temperature" | "retraction", of: ExpectedRanges, told: ExpectedRanges = of) => {
+    const { plan, fixed } = firstRound(kind, { ...request, expected: of });
+    const trial = { ...trialOfKind(kind, ladle, saffron), plan, fixed };
+    const input = { trial, printer: ladle, spool: saffron, kept: {}, expected: told };
+    return inspectTrial(input, buildTrial(input)).findings.map(({ message }) => message);
+  };
+  expect(messages("fan", expected)).toContainEqual(
+    expect.stringMatching(/^Nozzle temperature is held at 208 °C, not tried here: 5 kept values for PLA/),
+  );
+  expect(messages("fan", expected, {}).some((message) => message.includes("is held at"))).toBe(false);
+  expect(messages("temperature", expected)).toContainEqual(expect.stringContaining("This round asks from there"));
+  const fan = { fan: { value: 80, fromValue: 70, toValue: 90, why: "3 kept values" } };
+  expect(messages("retraction", fan)).toContainEqual(
+    expect.stringContaining("half of the 80 % that earlier spools wanted"),
+  );
 });

@@ -1,7 +1,15 @@
 import { z } from "zod";
 import { newTrialSchema, ofTwoSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
-import { basisOf, checkPair, firstTrial, refuseFractions, topsOfSheet, withBands } from "@/server/work/trials";
+import {
+  basisOf,
+  checkPair,
+  firstTrial,
+  refuseFractions,
+  refusePairs,
+  topsOfSheet,
+  withBands,
+} from "@/server/work/trials";
 import { briefTrials } from "@/server/work/pages";
 import { withTwo } from "@/server/work/matrix";
 import { readBody } from "@/server/http/body";
@@ -25,6 +33,7 @@ export const POST = handle(
     checkPair(rest.printerId, rest.spoolId);
     const wanted = withTwo(rest, { across, up });
     refuseFractions(wanted);
+    refusePairs(wanted.plan);
     const tops = await topsOfSheet(wanted, request.signal);
     return json(withBands(trials.add(firstTrial(wanted, tops, basisOf(wanted, whole)))), 201);
   },

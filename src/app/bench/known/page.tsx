@@ -6,7 +6,7 @@ import { WithData } from "../../with-data";
 
 export const metadata: Metadata = { title: "What this bench knows" };
 
-const give = () => [{ queryKey: keys.known, data: knownPage() }];
+const give = async () => [{ queryKey: keys.known, data: await knownPage() }];
 
 export default function Page() {
   return (

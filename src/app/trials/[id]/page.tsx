@@ -13,6 +13,7 @@ async function give(id: number): Promise<Given[]> {
   return [
     { queryKey: keys.trial(id), data: given.trial },
     { queryKey: keys.keptOf(printerId, spoolId), data: given.kept },
+    { queryKey: keys.expected(printerId, spoolId), data: given.expected },
     { queryKey: keys.ceiling(printerId), data: given.ceiling },
     ...(given.view ? [{ queryKey: keys.trialView(id, given.trial.version), data: given.view }] : []),
   ];

@@ -6,7 +6,7 @@ import { Answer, answersIn, binOf } from "./answers";
 import { diceOf } from "./chance";
 import { believe } from "./draws";
 import { Line, lineOf } from "./line";
-import { Contradiction, contradictionIn } from "./summary";
+import { contradictionIn, Question, tellingOf } from "./summary";
 import { surfaceAt, Surfaces, surfacesOver } from "./surfaces";
 
 export interface SurfaceBelief {
@@ -22,6 +22,8 @@ export interface SurfaceBelief {
   changesAlong: number;
   /** The chance that a cell is about as good as the best there is, by its band. */
   good: Map<number, number>;
+  /** The answer not given yet that would tell most of both settings; null where all were given. */
+  tellsMost: { band: number; criterion: CriterionKey } | null;
   contradiction: { band: number; criterion: CriterionKey } | null;
   /** Criteria of the kind that nobody marked anywhere. */
   unseen: CriterionKey[];
@@ -69,9 +71,8 @@ export function surfaceBelief(request: Request): SurfaceBelief | null {
   const across = lineOf(values, ends.across.lowest, ends.across.highest);
   const along = lineOf(alongs, ends.along.lowest, ends.along.highest);
   const answered = answersIn(counting, readers, uses);
-  const told = uses.flatMap((use, i) =>
-    answered[i].length > 0 && (use.must || weightOf(use, weights) > 0) ? [i] : [],
-  );
+  const matters = (use: Use<CriterionKey>) => Boolean(use.must) || weightOf(use, weights) > 0;
+  const told = uses.flatMap((use, i) => (answered[i].length > 0 && matters(use) ? [i] : []));
   if (
     told.length === 0 ||
     !spansBoth(
@@ -91,7 +92,7 @@ export function surfaceBelief(request: Request): SurfaceBelief | null {
     at,
   );
   const criteria = told.map((i) => answered[i]);
-  const { drawn } = believe(surfaces, bins, at.length, criteria, { readers: readers.length, trust: TRUST });
+  const { drawn, spread } = believe(surfaces, bins, at.length, criteria, { readers: readers.length, trust: TRUST });
   const shares = told.map((i) => weightOf(uses[i], weights) || Number.EPSILON);
   const all = shares.reduce((sum, share) => sum + share, 0);
   const scoreOf = (draw: number, x: number, y: number) => {
@@ -118,11 +119,14 @@ export function surfaceBelief(request: Request): SurfaceBelief | null {
     return { ...at[i], score: sum / draws };
   });
   const contradiction = contradictionIn(criteria, readers.length);
-  const named = ({ criterion, place }: Contradiction) => ({
+  const named = ({ criterion, place }: Question) => ({
     band: counting[place].band,
     criterion: uses[told[criterion]].key,
   });
   const tried = bestTried(means, towards);
+  const tellsMost = mostTelling(criteria, at, best, spread, (criterion, draw, { x, y }) =>
+    surfaceAt(surfaces, drawn[criterion][draw], x, y),
+  );
   const changeOf = (own: readonly { score: number }[]) => {
     const scores = own.map(({ score }) => score);
     return Math.max(...scores) - Math.min(...scores);
@@ -135,9 +139,37 @@ export function surfaceBelief(request: Request): SurfaceBelief | null {
     changesAcross: changeOf(means.filter(({ y }) => y === tried.y)),
     changesAlong: changeOf(means.filter(({ x }) => x === tried.x)),
     good,
+    tellsMost: tellsMost && named(tellsMost),
     contradiction: contradiction && named(contradiction),
-    unseen: uses.flatMap((use, i) => (answered[i].length === 0 ? [use.key] : [])),
+    unseen: uses.flatMap((use, i) => (answered[i].length === 0 && matters(use) ? [use.key] : [])),
   };
+}
+
+/** Of more questions than this every so many are looked at: neighbours tell much the same. */
+const MOST_QUESTIONS = 200;
+
+/** What nobody answered in a respect that somebody looked at: the question whose answer would narrow both settings most. */
+function mostTelling(
+  criteria: readonly (readonly Answer[])[],
+  at: readonly { x: number; y: number }[],
+  { bestX, bestY }: { bestX: Float64Array; bestY: Float64Array },
+  spread: number,
+  qualityAt: (criterion: number, draw: number, place: { x: number; y: number }) => number,
+): Question | null {
+  const open = criteria.flatMap((answers, criterion) => {
+    const answered = new Set(answers.map(({ place }) => place));
+    return at.flatMap((_, place) => (answered.has(place) ? [] : [{ criterion, place }]));
+  });
+  if (open.length === 0) return null;
+  const every = Math.ceil(open.length / MOST_QUESTIONS);
+  const asked = open.filter((_, i) => i % every === 0);
+  const qualities = asked.map(({ criterion, place }) =>
+    Float32Array.from(bestX, (_, draw) => qualityAt(criterion, draw, at[place])),
+  );
+  const eye = { bias: 0, spread };
+  const [ofX, ofY] = [tellingOf(bestX, qualities, eye), tellingOf(bestY, qualities, eye)];
+  const telling = ofX.map((one, i) => one + ofY[i]);
+  return asked[telling.indexOf(Math.max(...telling))];
 }
 
 /** Whether anything was marked on two values of each setting. */

@@ -42,7 +42,8 @@ const COARSE = 4;
 interface Draft {
   family: number;
   figures: number[];
-  share: number;
+  /** What it shares its likelihood with. */
+  share: keyof typeof SHARES;
   weight: number;
 }
 
@@ -56,7 +57,7 @@ export interface SurfaceEnds {
 /** All surfaces over what settings allow, in no order: every so many of them are like all. */
 export function surfacesOver(ends: SurfaceEnds, isFine: boolean): Surfaces {
   const drafts = shuffled([...hills(ends, isFine ? FINE : COARSE), ...slopes(), ...levels()]);
-  const sums = new Map<number, number>();
+  const sums = new Map<Draft["share"], number>();
   for (const { share, weight } of drafts) sums.set(share, (sums.get(share) ?? 0) + weight);
   const figures = new Float64Array(drafts.length * FIGURES);
   drafts.forEach((draft, i) => figures.set(draft.figures, i * FIGURES));
@@ -64,11 +65,11 @@ export function surfacesOver(ends: SurfaceEnds, isFine: boolean): Surfaces {
     count: drafts.length,
     family: Uint8Array.from(drafts, ({ family }) => family),
     figures,
-    logPrior: Float64Array.from(drafts, ({ share, weight }) => Math.log((share * weight) / sums.get(share)!)),
+    logPrior: Float64Array.from(drafts, ({ share, weight }) => Math.log((SHARES[share] * weight) / sums.get(share)!)),
   };
 }
 
-/** From one end to the other in steps of a part of the range, half a step beyond none of them. */
+/** From one end to the other, so many places a range. */
 function places(low: number, high: number, parts: number): number[] {
   const first = Math.ceil(low * parts - 1e-9);
   const last = Math.floor(high * parts + 1e-9);
@@ -80,15 +81,15 @@ function* hills({ lowX, highX, lowY, highY }: SurfaceEnds, parts: number): Gener
   for (const top of TOPS) {
     for (const x of xs) {
       for (const wide of WIDTHS) {
-        yield { family: HILL, figures: [x, 0, wide, Infinity, 0, top], share: SHARES.ridge, weight: 1 };
+        yield { family: HILL, figures: [x, 0, wide, Infinity, 0, top], share: "ridge", weight: 1 };
         for (const y of ys) {
           for (const high of WIDTHS) {
             for (const slant of SLANTS) {
               if (Math.max(wide, high) / Math.min(wide, high) > MOST_UNLIKE) continue;
               const weight = slant === 0 ? STRAIGHT : 1;
               const figures = [x, y, wide, high, slant, top];
-              yield { family: HILL, figures, share: SHARES.hill, weight };
-              yield { family: CONE, figures, share: SHARES.hill, weight };
+              yield { family: HILL, figures, share: "hill", weight };
+              yield { family: CONE, figures, share: "hill", weight };
             }
           }
         }
@@ -96,7 +97,7 @@ function* hills({ lowX, highX, lowY, highY }: SurfaceEnds, parts: number): Gener
     }
     for (const y of ys) {
       for (const high of WIDTHS) {
-        yield { family: HILL, figures: [0, y, Infinity, high, 0, top], share: SHARES.ridge, weight: 1 };
+        yield { family: HILL, figures: [0, y, Infinity, high, 0, top], share: "ridge", weight: 1 };
       }
     }
   }
@@ -110,8 +111,8 @@ function* slopes(): Generator<Draft> {
           for (const high of HIGHS) {
             // Half a place on, so that a step lies between two values that were tried.
             const at = place + 0.25 / FINE;
-            yield { family, figures: [at, soft, low, high], share: SHARES.rise, weight: 1 };
-            yield { family, figures: [at, soft, high, low], share: SHARES.rise, weight: 1 };
+            yield { family, figures: [at, soft, low, high], share: "rise", weight: 1 };
+            yield { family, figures: [at, soft, high, low], share: "rise", weight: 1 };
           }
         }
       }
@@ -120,7 +121,7 @@ function* slopes(): Generator<Draft> {
 }
 
 function* levels(): Generator<Draft> {
-  for (const level of LEVELS) yield { family: LEVEL, figures: [level], share: SHARES.level, weight: 1 };
+  for (const level of LEVELS) yield { family: LEVEL, figures: [level], share: "level", weight: 1 };
 }
 
 function shuffled<T>(all: T[]): T[] {

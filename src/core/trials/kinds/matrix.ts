@@ -2,21 +2,15 @@
 import type { Use } from "../../reading/criterion";
 import type { CriterionKey } from "../../reading";
 import type { ReadingGuide } from "../../reading/guide";
-import { choiceOption, OptionValues, optionsOf } from "../../options/option";
+import { OptionValues, optionsOf } from "../../options/option";
 import { SettingKey, settingFor, settingKeys, SettingValues } from "../../settings";
-import { clamp, roundTo } from "../../units";
+import { BLOCK_MM } from "../../specimens/block-size";
+import { clamp, plainNumber, roundTo } from "../../units";
 import { RoundRequest, TrialKind } from "../kind";
 import { needs } from "../need";
 import { highestOn } from "../round-ends";
-import { stackBands, usualFixed } from "../rounds";
-import { acceleration } from "./acceleration";
-import { cornering } from "./cornering";
-import { fan } from "./fan";
-import { flow } from "./flow";
-import { pressureAdvance } from "./pressure-advance";
-import { retraction } from "./retraction";
-import { speed } from "./speed";
-import { temperature } from "./temperature";
+import { Fitted, stackBands, usualFixed } from "../rounds";
+import { alone } from "./alone";
 
 /** Settings that a printer can be given within a layer, from one part of the piece to the next. */
 const acrossKeys = [
@@ -30,20 +24,6 @@ const acrossKeys = [
   "junctionDeviation",
   "pressureAdvance",
 ] as const satisfies readonly SettingKey[];
-
-/** The kind that looks for a setting by itself: its values, what it holds fixed, and what it looks at. */
-const alone: Partial<Record<SettingKey, { kind: TrialKind; options: OptionValues }>> = {
-  nozzleTemperature: { kind: temperature, options: {} },
-  fan: { kind: fan, options: {} },
-  retractionLength: { kind: retraction, options: { vary: "length" } },
-  retractionSpeed: { kind: retraction, options: { vary: "speed" } },
-  flowFactor: { kind: flow, options: {} },
-  printSpeed: { kind: speed, options: {} },
-  acceleration: { kind: acceleration, options: {} },
-  jerk: { kind: cornering, options: {} },
-  junctionDeviation: { kind: cornering, options: {} },
-  pressureAdvance: { kind: pressureAdvance, options: { form: "tower" } },
-};
 
 /** What ways over air depend on is seen between the posts of a fence, all else on blocks. */
 const aboutWays: readonly SettingKey[] = ["retractionLength", "retractionSpeed", "travelSpeed"];
@@ -92,30 +72,54 @@ function guide(options: OptionValues): ReadingGuide {
   };
 }
 
-/** A setting's values in the first round of the kind that looks for it alone, no more than are wanted of two at once. */
-function usualValues(
-  key: SettingKey,
-  request: RoundRequest,
-  most: number,
-): { values: number[]; fixed: SettingValues; notes: string[] } {
-  const { lowest, step, usual } = settingFor(key);
-  const highest = highestOn(key, request.printer);
+interface Tried extends Fitted {
+  fixed: SettingValues;
+}
+
+/**
+ * A setting's values: those that are asked for, else those of the first round of the kind that looks for it alone, no more than are wanted of
+ * two at once; with what that kind holds fixed.
+ */
+function valuesFor(key: SettingKey, request: RoundRequest, most: number, asked: number[] | undefined): Tried {
   const one = alone[key];
   if (one) {
     const options = optionsOf(one.kind.options, one.options, request.printer);
     const { plan, fixed, notes } = one.kind.firstRound({ ...request, options });
     const tried = plan.bands.flatMap(({ settings }) => settings[key] ?? []);
+    if (asked) return { values: asked, fixed, notes: [] };
     if (tried.length > 0) return { values: thinned([...new Set(tried)], most), fixed, notes };
   }
+  const { lowest, step, usual } = settingFor(key);
+  const highest = highestOn(key, request.printer);
   const middle = request.kept[key] ?? usual(request.printer, request.spool);
   const around = AROUND.map((share) => roundTo(clamp(Math.round((middle * share) / step) * step, lowest, highest), 4));
-  return { values: [...new Set(around)], fixed: {}, notes: [] };
+  return { values: asked ?? [...new Set(around)], fixed: {}, notes: [] };
 }
 
 /** Some of the values, both ends among them. */
 function thinned(values: number[], most: number): number[] {
   if (values.length <= most) return values;
   return Array.from({ length: most }, (_, i) => values[Math.round((i * (values.length - 1)) / (most - 1))]);
+}
+
+/** Fewer speeds than this are no row of them. */
+const FEWEST_SPEEDS = 3;
+
+/**
+ * Speeds as far as the side of a block lets them come, and what is said of it: from standing and back to it on a way s a nozzle with
+ * acceleration a comes to √(a·s).
+ */
+function onBlocks(speeds: number[], accelerationMmS2: number, isUsual: boolean): Fitted {
+  const reachMmS = Math.floor(Math.sqrt(accelerationMmS2 * BLOCK_MM));
+  if (speeds.every((speed) => speed <= reachMmS)) return { values: speeds, notes: [] };
+  const said = `A block is ${BLOCK_MM} mm wide: at ${plainNumber(accelerationMmS2)} mm/s² the nozzle comes to ${reachMmS} mm/s in the middle of its side at most`;
+  if (!isUsual) return { values: speeds, notes: [`${said}. What is faster looks alike.`] };
+  const within = speeds.filter((speed) => speed <= reachMmS);
+  const low = Math.min(...speeds, reachMmS / 2);
+  const evenly = Array.from({ length: FEWEST_SPEEDS }, (_, i) =>
+    Math.round(low + ((reachMmS - low) * i) / (FEWEST_SPEEDS - 1)),
+  );
+  return { values: within.length >= FEWEST_SPEEDS ? within : evenly, notes: [`${said}: nothing faster is tried.`] };
 }
 
 export const matrix: TrialKind = {
@@ -148,29 +152,40 @@ export const matrix: TrialKind = {
     },
   ],
   refuses: (options) =>
-    choiceOption(options, "across") === choiceOption(options, "up")
+    settingsAsked(options).across === settingsAsked(options).up
       ? { message: "Choose two different settings: one stands side by side, the other goes up.", field: "options.up" }
       : null,
   needsOwnPiece: true,
   specimen: pieceFor,
   firstRound(request) {
-    const { options, asked } = request;
+    const { options, asked, printer, kept } = request;
     const { across, up } = settingsAsked(options);
-    const beside = usualValues(across, request, MOST_ACROSS[pieceFor(options)]);
-    const above = usualValues(up, request, MOST_UP);
-    const bandMm = BAND_MM[pieceFor(options)];
-    const { plan, notes } = stackBands(request, {
-      key: up,
-      values: asked?.up ?? above.values,
-      bandMm,
-      lowestBandMm: 1,
-    });
+    const piece = pieceFor(options);
+    const tried = {
+      [across]: valuesFor(across, request, MOST_ACROSS[piece], asked?.across),
+      [up]: valuesFor(up, request, MOST_UP, asked?.up),
+    };
+    const { acceleration, printSpeed } = tried;
+    if (printSpeed && piece === "blocks") {
+      const most = Math.max(...(acceleration?.values ?? [kept.acceleration ?? printer.printAccelerationMmS2]));
+      const { values, notes } = onBlocks(printSpeed.values, most, asked === undefined);
+      Object.assign(printSpeed, { values, notes: [...printSpeed.notes, ...notes] });
+    }
+    const [beside, above] = [tried[across], tried[up]];
+    const stack = { key: up, values: above.values, bandMm: BAND_MM[piece], lowestBandMm: 1 };
+    const { plan, notes } = stackBands(request, stack);
     return {
-      plan: { ...plan, sideBySide: { setting: across, values: asked?.across ?? beside.values } },
+      plan: { ...plan, sideBySide: { setting: across, values: beside.values } },
       fixed: usualFixed(request, [across, up], { ...above.fixed, ...beside.fixed }),
       notes: [...new Set([...notes, ...above.notes, ...beside.notes])],
     };
   },
   reads: guide,
-  range: (_, spool) => ({ low: spool.labelMinC, high: spool.labelMaxC }),
+  range(printer, spool, options) {
+    const { up } = settingsAsked(options);
+    const one = alone[up];
+    if (one) return one.kind.range(printer, spool, one.options);
+    const { lowest, highest } = settingFor(up);
+    return { low: lowest, high: highest };
+  },
 };

@@ -38,13 +38,18 @@ export function speedsFor(request: RoundRequest): Fitted {
 
 /** Full air hides strings, so a retraction test runs at about half fan (common practice, no source). */
 export function halfFan(request: RoundRequest): { fan: number; notes: string[] } {
-  const { printer, spool, kept } = request;
+  const { printer, spool, kept, assumed } = request;
   const whole = kept.fan ?? spool.fanPercent;
   const half = whole / 2;
   if (whole <= 0) return { fan: 0, notes: [] };
   if (dialects[printer.dialect].fanHasDuty) {
-    const from = kept.fan === undefined ? "spool wants" : "pair keeps";
-    const said = `${plainNumber(Math.round(half))} %, half of the ${plainNumber(whole)} % that the ${from}`;
+    const from =
+      assumed?.fan !== undefined
+        ? "earlier spools wanted"
+        : kept.fan === undefined
+          ? "the spool wants"
+          : "the pair keeps";
+    const said = `${plainNumber(Math.round(half))} %, half of the ${plainNumber(whole)} % that ${from}`;
     return { fan: Math.round(half), notes: [`The fan runs at ${said}: full air hides strings.`] };
   }
   return {

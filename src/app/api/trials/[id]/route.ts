@@ -2,7 +2,7 @@ import { optionsOfKind } from "@/core/trials/options-of-kind";
 import { trialChangeSchema } from "@/core/trials/trial-schema";
 import { trials } from "@/server/db/trials";
 import { trialOf } from "@/server/http/trials";
-import { checkPair, refuseFractions, withBands } from "@/server/work/trials";
+import { checkPair, refuseFractions, refusePairs, withBands } from "@/server/work/trials";
 import { checked, readChange } from "@/server/http/body";
 import { handle, json, pathId } from "@/server/http/respond";
 import { Refused, missing } from "@/server/refused";
@@ -15,6 +15,7 @@ export const PUT = handle(
     const { body, seen } = await readChange(request);
     const changes = checked(body, trialChangeSchema);
     refuseFractions(changes);
+    refusePairs(changes.plan);
     const before = trialOf(params);
     const wanted = { ...before, ...changes };
     if (changes.printerId !== undefined || changes.spoolId !== undefined) checkPair(wanted.printerId, wanted.spoolId);

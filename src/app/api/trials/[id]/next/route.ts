@@ -30,7 +30,7 @@ export const GET = handle(
     const run = runOf(runId);
     if (run.trialId !== trial.id)
       throw new Refused("invalid", `Run ${run.id} is not one of this trial.`, { field: "runId" });
-    return json(await foreseenRound(trial, run, weightsIn(request), request.signal));
+    return json(await foreseenRound(trial, run, weightsIn(request)));
   },
   { who: "reader" },
 );

@@ -451,7 +451,7 @@ function tablesOf(look: LookInput, printer: Printer, tools: TaskTools): ProgramT
   return lookedAtLast.tables;
 }
 
-/** A run with all that was read of it. */
+/** Values that count, all that were ever kept, and what they were kept for. */
 export interface KeptOnBench {
   counting: KeptValue[];
   everything: KeptValue[];
@@ -459,6 +459,7 @@ export interface KeptOnBench {
   spools: (Spool & { id: number })[];
 }
 
+/** A run with all that was read of it. */
 export interface ReadRun {
   run: Run;
   readers: VerdictRequest["readers"];

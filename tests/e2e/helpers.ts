@@ -162,3 +162,10 @@ export function slicedTube(layers: number, opens: (index: number) => string, lin
   lines.push("M104 S0", "M140 S0", "M107", "M84", "");
   return lines.join(lineEnd);
 }
+
+/** The form of a new trial, from the list of trials: for another printer, spool or piece than the gallery shows. */
+export async function openNewTrialForm(page: Page): Promise<void> {
+  await page.goto("/trials");
+  await page.getByRole("link", { name: "New trial" }).first().click();
+  await page.getByRole("button", { name: "Other printer, spool or piece …" }).click();
+}

@@ -1,5 +1,5 @@
 import { APIRequestContext, expect, Page } from "@playwright/test";
-import { expectAccessible, makeTrial, openTrial, textOf, test } from "./helpers";
+import { expectAccessible, makeTrial, openTrial, textOf, test, openNewTrialForm } from "./helpers";
 import { mainSpeed, ReadLayer, readLayers } from "./program-reader";
 
 // One page for all: a new one would load everything again for every kind.
@@ -31,8 +31,7 @@ async function fromMenu(button: string, item: string): Promise<void> {
 
 /** From the list of trials to the downloaded file, as a user goes. */
 async function fromNewTrialToFile(request: APIRequestContext, kind: string): Promise<Made> {
-  await page.goto("/trials");
-  await page.getByRole("button", { name: "New trial" }).first().click();
+  await openNewTrialForm(page);
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("What to find out").selectOption(kind);
   await page.getByRole("button", { name: "Make the trial" }).click();

@@ -1,6 +1,6 @@
 /** Paths: a sheet from nothing to a downloaded file, wrong formulas, the order of repeats, keep-outs, trials made of it, and play. */
 import { APIRequestContext, expect, Page } from "@playwright/test";
-import { expectAccessible, test, textOf } from "./helpers";
+import { expectAccessible, test, textOf, openNewTrialForm } from "./helpers";
 
 const ring = { kind: "circle", centre: ["60", "60"], radiusMm: "8" };
 const up = { kind: "repeat", along: "z", count: "80", spacingMm: "0.2", items: [ring] };
@@ -233,8 +233,7 @@ test("a sheet is the piece of a trial: made from its page, and chosen for a new 
   // Bands of the fan over the sheet's own 16 mm.
   expect(program).toContain("; layer 80 of 80");
   expect([...program.matchAll(/^M10[67].*cuchara: band \d/gm)].length).toBeGreaterThan(3);
-  await page.goto("/trials");
-  await page.getByRole("button", { name: "New trial" }).first().click();
+  await openNewTrialForm(page);
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Piece").selectOption({ label: "My cup" });
   await dialog.getByLabel("What to find out").selectOption({ label: "Bridging" });

@@ -1,7 +1,7 @@
 import { expect } from "@playwright/test";
 import { spawn } from "node:child_process";
 import { freePort } from "../../scripts/own-program.cjs";
-import { expectAccessible, test } from "./helpers";
+import { expectAccessible, test, openNewTrialForm } from "./helpers";
 
 test("a spool is added with its material's figures, changed, copied, removed and put back", async ({ page }) => {
   // Another try finds the shelf as this one left it.
@@ -134,8 +134,7 @@ test("with everything in motion a menu is chosen from and a dialog answered, as 
     await page.getByRole("menuitem", { name: `Larkfield ${to}`, exact: true }).click();
     await expect(strip.getByText(`Larkfield ${to}`)).toBeVisible();
   }
-  await page.goto("/trials");
-  await page.getByRole("button", { name: "New trial" }).first().click();
+  await openNewTrialForm(page);
   await hand();
   await expect(page.getByRole("dialog")).toBeVisible();
   await page.getByRole("dialog").getByRole("button", { name: "Cancel" }).click();
@@ -144,8 +143,7 @@ test("with everything in motion a menu is chosen from and a dialog answered, as 
 });
 
 test("a new trial in one step, a copy of it, and removal with undo", async ({ page }) => {
-  await page.goto("/trials");
-  await page.getByRole("button", { name: "New trial" }).first().click();
+  await openNewTrialForm(page);
   const spool = page.getByRole("dialog").getByLabel("Spool");
   await spool.selectOption(await spool.locator("option", { hasText: "Larkfield PLA Slate" }).textContent());
   await page.getByRole("button", { name: "Make the trial" }).click();

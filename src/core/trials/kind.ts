@@ -61,6 +61,8 @@ export interface TrialKind {
   label: string;
   /** The question, as a heading: `How hot does Saffron want to be?` */
   question(spool: Spool, options: OptionValues): string;
+  /** What it answers, in one short line without a full stop. */
+  answers: string;
   /** What it finds out and what to look for, in two sentences. */
   explains: string;
   /** What should be settled before it is worth asking. */

@@ -27,6 +27,11 @@ export function json(body: unknown, status = 200): Response {
   return Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
 }
 
+/** Answers with JSON that is text already. */
+export function jsonText(text: string): Response {
+  return new Response(text, { headers: { "Content-Type": "application/json", "Cache-Control": "no-store" } });
+}
+
 /** Answers a refusal: `{error: {kind, message, field?, findings?, current?}}`. */
 export function refusalResponse({ kind, message, details }: Refused): Response {
   return json({ error: { kind, message, ...details } }, statusOf[kind]);

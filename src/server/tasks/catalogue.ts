@@ -21,6 +21,7 @@ import { Cut, cutLayers, cutThrough } from "@/core/laid/cut";
 import { Front, frontOf } from "@/core/laid/front";
 import { kindsOf } from "@/core/laid/kinds";
 import { SeenBridge, seenBridges } from "@/core/laid/over-air";
+import { frontThumbnail, strokesThumbnail, Thumbnail } from "@/core/laid/thumbnail";
 import { packMoves } from "@/core/laid/picture";
 import { moveSeconds } from "@/core/motion/duration";
 import { limitsFor } from "@/core/motion/limits";
@@ -43,8 +44,9 @@ import { Bundle, bundleSchema } from "@/core/values/bundle-schema";
 import { buildTrial, slicesOf } from "@/core/trials/build";
 import { heightsOf, sheetPieces } from "@/core/trials/sheet-piece";
 import { isBeside, Run, unitsOf, verdictOf } from "@/core/trials/run";
-import { Beside, Effort, effortOfTrial, efforts } from "@/core/trials/effort";
+import { Beside, Effort, effortOfTrial, FirstPiece, firstPieces } from "@/core/trials/effort";
 import { placedRound, ReadPiece } from "@/core/trials/placed-round";
+import { thumbnailOf } from "@/core/trials/thumbnail";
 import { TrialInput } from "@/core/trials/trial";
 import { PlainView, plainView, viewOf } from "@/core/trials/view";
 import { inspectTrial } from "@/core/trials/inspect";
@@ -131,6 +133,12 @@ export const tasks = {
     return succeed({ report, figures, findings, passed, layers: proofLayers(tables, settingsByLayer(tables).byLayer) });
   },
 
+  /** The small picture of a sheet; refused where it cannot be laid. */
+  thumbnailOfSheet(input: SheetInput): Result<Thumbnail> {
+    const built = buildSheet(input);
+    return built.ok ? succeed(strokesThumbnail(built.value.tables)) : built;
+  },
+
   /** All the trial page shows of a trial, worked out ahead of it. */
   viewTrial(input: TrialInput): PlainView {
     const built = buildTrial(input, sheetPieces);
@@ -170,9 +178,12 @@ export const tasks = {
     return drawPiece({ ...drawn, slices: slicesOf({ trial, printer, spool }, sheetPieces), side, reachedMm });
   },
 
-  /** What every kind's first round takes. */
-  efforts: ({ printer, spool, ...beside }: Pick<TrialInput, "printer" | "spool"> & Beside): Effort[] =>
-    efforts(printer, spool, beside),
+  /** The piece of every kind's first round, and what it takes. */
+  firstPieces: ({ printer, spool, ...beside }: Pick<TrialInput, "printer" | "spool"> & Beside): FirstPiece[] =>
+    firstPieces(printer, spool, beside),
+
+  /** The small picture of a trial's piece. */
+  thumbnailOfTrial: (input: TrialInput): Thumbnail => thumbnailOf(input, buildTrial(input, sheetPieces)),
 
   /** The program of a job with what is shown while it runs. Findings of severity “stop” refuse it. */
   jobProgram(source: JobSource, tools: TaskTools): Result<JobProgram & { facts: RunFacts }> {
@@ -293,6 +304,14 @@ export const tasks = {
   fileFront: ({ printer, ...look }: LookInput & { printer: Printer }, tools: TaskTools): Front =>
     frontOf(tablesOf(look, printer, tools)),
 
+  /** The small picture of a file's piece. */
+  thumbnailOfFile({ printer, ...look }: LookInput & { printer: Printer }, tools: TaskTools): Thumbnail {
+    const tables = tablesOf(look, printer, tools);
+    const { widthMm, rectangles } = frontOf(tables);
+    const heightMm = tables.layers.at(-1)?.zMm ?? 0;
+    return frontThumbnail({ rectangles, widthMm, heightMm, bands: [], finestMm: heightMm / FINEST_SHARE });
+  },
+
   /** Moves of some layers for a viewer, packed; of all of them where `count` is 0. */
   fileMoves(
     { printer, fromLayer, count, ...look }: LookInput & { printer: Printer; fromLayer: number; count: number },
@@ -381,6 +400,9 @@ export const tasks = {
     });
   },
 };
+
+/** What is lower and narrower than this share of a piece's height is not seen in its small picture. */
+const FINEST_SHARE = 150;
 
 /** A stored file, and the printer it is looked at for. */
 interface FileInput {

@@ -22,6 +22,7 @@ export { builtFonts } from "./built-fonts";
 import { RANK_HEADER, rankIn } from "../who";
 import { expectedFor, rangesFor } from "./expected";
 import { currentEdits, reportFor } from "./files";
+import { firstPiecesFor } from "./first-pieces";
 import { knownOnBench } from "./known";
 import { writtenProgram } from "./programs";
 import { sheetOf } from "./sheets";
@@ -30,6 +31,8 @@ import { ceilingOf, checkPair, withBands } from "./trials";
 
 /** So many trials come along with a list; the page asks for the rest. */
 export const FIRST_TRIALS = 60;
+/** A gallery waits no longer than this for its pieces. */
+const PIECES_WAIT_MS = 300;
 /** A report that is larger comes when the page asks for it. */
 const LARGEST_GIVEN_BYTES = 600_000;
 
@@ -62,6 +65,17 @@ export function benchPage() {
     trials: briefTrials(FIRST_TRIALS),
     road: printerId && spoolId ? roadFor(printerId, spoolId) : null,
   };
+}
+
+/** What the gallery of questions shows of the pair on the bench; without the pieces where they are not built soon enough. */
+export async function galleryPage(printerId: number, spoolId: number) {
+  const pieces = Promise.resolve(firstPiecesFor(printerId, spoolId)).catch(() => null);
+  return { road: roadFor(printerId, spoolId), pieces: await soon(pieces, PIECES_WAIT_MS) };
+}
+
+/** The answer, or null if it takes longer than that. */
+function soon<T>(answer: Promise<T>, waitMs: number): Promise<T | null> {
+  return Promise.race([answer, new Promise<null>((resolve) => setTimeout(() => resolve(null), waitMs).unref())]);
 }
 
 /** A trial, what is kept for its pair, and its view with what that holds for; null if there is none. */

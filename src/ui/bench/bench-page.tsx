@@ -6,21 +6,22 @@ import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import type { BriefTrial } from "@/core/trials/brief";
 import type { RoadStep, TuneStep } from "@/core/road/road";
-import type { Effort } from "@/core/trials/effort";
+import type { FirstPiece } from "@/core/trials/effort";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { Loading } from "../common/loading";
 import { SavedPrinter, SavedSpool } from "../common/api";
-import { useBenchPair, useEfforts, useRoad, useSetBench, useTrials } from "../common/queries";
+import { useBenchPair, useFirstPieces, useRoad, useSetBench, useTrials } from "../common/queries";
 import { useTell } from "../common/talk";
+import { WayIn } from "../common/way-in";
 import { When } from "../common/when";
 import { BrokenJobs } from "../printer/broken-jobs";
 import styles from "./bench-page.module.css";
 import { PrinterCard, SpoolCard } from "./fact-cards";
 import { sayEffort } from "./say-effort";
 import { BenchTools } from "./bench-tools";
+import { RoadStrip } from "./road-strip";
 import { QuestionRow } from "./question-row";
 import { AsidesRow, TuneRow } from "./tune-row";
-import { LinkButton } from "../common/link-button";
 
 /** The code on a spool leads here with its pair, which is put on the bench. */
 function usePairOfAddress(): void {
@@ -42,16 +43,16 @@ export function BenchPage() {
   const { printer, spool } = useBenchPair();
   const trials = useTrials().data ?? [];
   const road = useRoad(printer?.id ?? 0, spool?.id ?? 0);
-  const efforts = useEfforts(printer?.id ?? 0, spool?.id ?? 0).data;
+  const pieces = useFirstPieces(printer?.id ?? 0, spool?.id ?? 0).data;
   if (printer === undefined || spool === undefined) return <Loading />;
-  if (printer === null || spool === null) return <EmptyBench what={printer === null ? "printer" : "spool"} />;
+  if (printer === null || spool === null) return <WayIn />;
   return (
     <>
       <BrokenJobs />
       <h1>What does {spool.colourName || spool.name} want?</h1>
       <p className="sub">
         {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.{" "}
-        <Sum efforts={efforts} road={road.data} />
+        <Sum pieces={pieces} road={road.data} />
       </p>
       {!road.data && !road.error && <Loading />}
       {road.error && (
@@ -61,6 +62,7 @@ export function BenchPage() {
       )}
       {road.data && (
         <>
+          <RoadStrip road={road.data} />
           <BenchTools
             printer={printer}
             spool={spool}
@@ -76,7 +78,7 @@ export function BenchPage() {
                 <QuestionRow
                   key={step.key}
                   step={step}
-                  effort={efforts?.find(({ kind }) => kind === step.key)}
+                  piece={pieces?.find(({ kind }) => kind === step.key)}
                   printerId={printer.id}
                   spoolId={spool.id}
                 />
@@ -109,27 +111,16 @@ function rowsOf(road: readonly RoadStep[]): Row[] {
 }
 
 /** What it takes to ask everything, and what is still open. */
-function Sum({ efforts, road }: { efforts: Effort[] | undefined; road: RoadStep[] | undefined }) {
-  if (!efforts || !road) return null;
-  const open = efforts.filter((effort) => road.some(({ key, found }) => key === effort.kind && found === ""));
-  const all = `All ${efforts.length} first rounds together take ${sayEffort(efforts)}, without heating`;
-  if (open.length === efforts.length || open.length === 0) return <>{all}.</>;
+function Sum({ pieces, road }: { pieces: FirstPiece[] | undefined; road: RoadStep[] | undefined }) {
+  if (!pieces || !road) return null;
+  const onRoad = pieces.filter(({ kind }) => road.some(({ key }) => key === kind));
+  const open = onRoad.filter(({ kind }) => road.some(({ key, found }) => key === kind && found === ""));
+  const all = `All ${onRoad.length} first rounds together take ${sayEffort(onRoad)}, without heating`;
+  if (open.length === onRoad.length || open.length === 0) return <>{all}.</>;
   return (
     <>
       {all}; what is not kept yet, {sayEffort(open)}.
     </>
-  );
-}
-
-function EmptyBench({ what }: { what: "printer" | "spool" }) {
-  return (
-    <div className="empty">
-      <h1>The bench is empty</h1>
-      <p>Put a {what} on the shelf first; then Cuchara can ask it questions.</p>
-      <LinkButton className="go" size="large" href={`/shelf/${what}s/new`}>
-        Add a {what}
-      </LinkButton>
-    </div>
   );
 }
 

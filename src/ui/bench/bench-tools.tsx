@@ -38,6 +38,7 @@ export function BenchTools({ printer, spool, hasKept }: Props) {
     });
   return (
     <section className={styles.tools} aria-label="All that is known of this pair">
+      <LinkButton href="/trials/new">Choose by the piece</LinkButton>
       {hasKept && (
         <>
           <LinkButton href={`/shelf/label?${query}`}>Label for the spool</LinkButton>

@@ -2,8 +2,9 @@
 import { Button } from "antd";
 import { PointedLink } from "../common/pointed-link";
 import type { TrialStep } from "@/core/road/road";
-import type { Effort } from "@/core/trials/effort";
+import type { FirstPiece } from "@/core/trials/effort";
 import { plainNumber } from "@/core/units";
+import { PictureBox } from "../common/lazy-picture";
 import { LinkButton } from "../common/link-button";
 import { When } from "../common/when";
 import { useStartTrial } from "../trials/start-trial";
@@ -12,22 +13,26 @@ import { sayEffort } from "./say-effort";
 import { RangeScale } from "./range-scale";
 import { StateMark } from "./state-mark";
 
+/** Room for the piece of a question. */
+const PIECE = { widthPx: 84, heightPx: 56 };
+
 interface Props {
   step: TrialStep;
-  /** What its first round takes, as soon as it is known. */
-  effort: Effort | undefined;
+  /** The piece of its first round, as soon as it is built. */
+  piece: FirstPiece | undefined;
   printerId: number;
   spoolId: number;
 }
 
 /** One question of the bench: what it finds out, how far it has come, and the button that asks it or goes on. */
-export function QuestionRow({ step, effort, printerId, spoolId }: Props) {
+export function QuestionRow({ step, piece, printerId, spoolId }: Props) {
   const { row, state, why, isNext, found } = step;
   const { kind, label, says, explains, kept, decimals, unit, latest, count, needs } = row;
   const { start, starting } = useStartTrial();
   const go = isNext ? "go" : undefined;
   return (
-    <li className={`list-row ${styles.question}`}>
+    <li id={kind} className={`list-row ${styles.question}`}>
+      <PictureBox picture={piece?.thumbnail} box={PIECE} winner={kept?.value} />
       <div>
         <h2>
           {label} <StateMark state={state} />
@@ -82,21 +87,15 @@ export function QuestionRow({ step, effort, printerId, spoolId }: Props) {
       <RangeScale row={row} />
       <div>
         {state === "waiting" && latest ? (
-          <LinkButton className={go} size="large" block href={`/trials/${latest.id}?step=read`}>
+          <LinkButton className={go} block href={`/trials/${latest.id}?step=read`}>
             {latest.state === "read" ? "Read on" : "Read it"}
           </LinkButton>
         ) : (
-          <Button
-            className={go}
-            size="large"
-            block
-            loading={starting}
-            onClick={() => void start(kind, printerId, spoolId)}
-          >
+          <Button className={go} block loading={starting} onClick={() => void start(kind, printerId, spoolId)}>
             {latest || kept ? "Ask again" : "Ask"}
           </Button>
         )}
-        <p className={`dim ${styles.effort}`}>{effort ? sayEffort([effort]) : "\u00a0"}</p>
+        <p className={`dim ${styles.effort}`}>{piece ? sayEffort([piece]) : "\u00a0"}</p>
       </div>
     </li>
   );

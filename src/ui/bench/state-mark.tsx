@@ -1,7 +1,8 @@
 import type { QuestionState } from "@/core/trials/bench-row";
 import styles from "./bench-page.module.css";
 
-const words: Record<QuestionState, string> = {
+/** Each state in a word or two. */
+export const stateWords: Record<QuestionState, string> = {
   never: "never asked",
   planned: "planned",
   printing: "printing",
@@ -15,7 +16,7 @@ const words: Record<QuestionState, string> = {
 export function StateMark({ state, says }: { state: QuestionState; says?: string }) {
   return (
     <span className={styles.mark} data-state={state}>
-      {says ?? words[state]}
+      {says ?? stateWords[state]}
     </span>
   );
 }

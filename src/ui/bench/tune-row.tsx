@@ -10,7 +10,7 @@ import { StateMark } from "./state-mark";
 export function TuneRow({ step }: { step: TuneStep }) {
   const { key, label, question, state, found, at, why, refused, isNext } = step;
   return (
-    <li className={`list-row ${styles.tune}`}>
+    <li id={key} className={`list-row ${styles.tune}`}>
       <h2>{label}</h2>
       <p className="dim">
         {found && at ? (

@@ -7,7 +7,9 @@ export const keys = {
   benchRows: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId],
   expected: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId, "expected"],
   road: (printerId: number, spoolId: number) => ["bench-rows", printerId, spoolId, "road"],
-  efforts: (printerId: number, spoolId: number) => ["efforts", printerId, spoolId],
+  firstPieces: (printerId: number, spoolId: number) => ["first-pieces", printerId, spoolId],
+  thumbnail: (path: string, version: string | number) => ["thumbnail", path, version],
+  exampleSheets: ["example-sheets"],
   trials: ["trials"],
   trial: (id: number) => ["trial", id],
   /** What is shown of a trial, worked out ahead of its page. */
@@ -64,15 +66,15 @@ export const keys = {
 
 /** What is looked at anew when a record of a kind was changed somewhere. */
 export const keysOf: Record<string, (id: number) => readonly (readonly unknown[])[]> = {
-  printers: () => [keys.printers, ["bench-rows"], ["efforts"]],
-  spools: () => [keys.spools, ["bench-rows"], ["efforts"]],
+  printers: () => [keys.printers, ["bench-rows"], ["first-pieces"]],
+  spools: () => [keys.spools, ["bench-rows"], ["first-pieces"]],
   bench: () => [keys.bench],
   trials: (id) => [keys.trials, keys.trial(id), ["bench-rows"]],
   runs: () => [["runs"], keys.trials, ["bench-rows"]],
   files: (id) => [keys.files, keys.file(id), keys.fileEdits(id), keys.writtenProgram(id)],
   "edit-sets": () => [keys.editSets],
   sheets: (id) => [keys.sheets, keys.sheet(id)],
-  kept: () => [keys.kept, ["bench-rows"], ["efforts"]],
+  kept: () => [keys.kept, ["bench-rows"], ["first-pieces"]],
   measurements: () => [keys.measurements, ["bench-rows"]],
   devices: () => [keys.devices],
   preferences: () => [keys.program, ["bench-rows"]],

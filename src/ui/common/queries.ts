@@ -4,7 +4,7 @@ import type { Ceiling } from "@/core/checks/check";
 import type { RoadStep } from "@/core/road/road";
 import type { BenchRow } from "@/core/trials/bench-row";
 import type { ExpectedRanges } from "@/core/trials/expected";
-import type { Effort } from "@/core/trials/effort";
+import type { FirstPiece } from "@/core/trials/effort";
 import type { BriefTrial } from "@/core/trials/brief";
 import { api, Bench, KeptValue, SavedPrinter, SavedSpool, StoredTrial } from "./api";
 import { keys } from "./keys";
@@ -33,12 +33,13 @@ export const useRoad = (printerId: number, spoolId: number) =>
     queryFn: () => api.get<RoadStep[]>(`/bench/road?printerId=${printerId}&spoolId=${spoolId}`),
   });
 
-/** What the first rounds of a pair take; worked out by the server, which takes a second or two the first time. */
-export const useEfforts = (printerId: number, spoolId: number) =>
+/** The pieces of the first rounds of a pair, with their pictures; built by the server, which takes some seconds the first time. */
+export const useFirstPieces = (printerId: number, spoolId: number) =>
   useQuery({
-    queryKey: keys.efforts(printerId, spoolId),
+    queryKey: keys.firstPieces(printerId, spoolId),
+    enabled: printerId > 0 && spoolId > 0,
     staleTime: 60_000,
-    queryFn: () => api.get<Effort[]>(`/bench/efforts?printerId=${printerId}&spoolId=${spoolId}`),
+    queryFn: () => api.get<FirstPiece[]>(`/bench/first-pieces?printerId=${printerId}&spoolId=${spoolId}`),
   });
 
 /** A trial as it stands on the server. */

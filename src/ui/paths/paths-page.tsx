@@ -4,18 +4,30 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { PointedLink } from "../common/pointed-link";
 import { useRouter } from "next/navigation";
+import type { Thumbnail } from "@/core/laid/thumbnail";
 import { emptySheet, exampleSheets } from "@/core/sheets/examples";
 import type { Sheet } from "@/core/sheets/sheet";
 import { api, ApiError } from "../common/api";
 import { keys } from "../common/keys";
+import { LazyPicture, PictureBox } from "../common/lazy-picture";
 import { Loading } from "../common/loading";
 import { PickFile } from "../common/pick-file";
 import { useRemoveWithUndo } from "../common/queries";
 import { useAct } from "../common/use-act";
+import styles from "./paths-page.module.css";
 import type { KeptSheet } from "./kept-sheet";
+
+/** Room for the drawing of a sheet in the list, and of one that ships. */
+const FACE = { widthPx: 64, heightPx: 44 };
+const EXAMPLE = { widthPx: 172, heightPx: 132 };
 
 export function PathsPage() {
   const sheets = useQuery({ queryKey: keys.sheets, queryFn: () => api.get<KeptSheet[]>("/sheets") });
+  const pictures = useQuery({
+    queryKey: keys.exampleSheets,
+    queryFn: () => api.get<{ thumbnail: Thumbnail | null }[]>("/sheets/examples"),
+    staleTime: 60_000,
+  });
   const remove = useRemoveWithUndo("/sheets", "sheets");
   const { busy, act } = useAct();
   const router = useRouter();
@@ -56,8 +68,9 @@ export function PathsPage() {
       {sheets.isLoading && <Loading />}
       {(sheets.data?.length ?? 0) > 0 && (
         <ul className="rows section" aria-label="Sheets">
-          {[...sheets.data!].reverse().map(({ id, name, items, figures }) => (
-            <li key={id} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) auto auto" }}>
+          {[...sheets.data!].reverse().map(({ id, name, items, figures, revision }) => (
+            <li key={id} className="list-row" style={{ gridTemplateColumns: "64px minmax(0, 1fr) auto auto" }}>
+              <LazyPicture path={`/sheets/${id}`} version={revision} box={FACE} />
               <PointedLink className="title" href={`/paths/${id}`}>
                 {name}
               </PointedLink>
@@ -78,13 +91,16 @@ export function PathsPage() {
       )}
       <section className="section" aria-label="To begin with">
         <h2>To begin with</h2>
-        <ul className="rows">
-          {exampleSheets.map((sheet) => (
-            <li key={sheet.name} className="list-row" style={{ gridTemplateColumns: "minmax(0, 1fr) auto" }}>
-              <span>{sheet.name}</span>
-              <Button size="small" disabled={busy} onClick={() => void begin(sheet)}>
-                Begin<span className="visually-hidden"> with {sheet.name}</span>
-              </Button>
+        <ul className={styles.examples}>
+          {exampleSheets.map((sheet, i) => (
+            <li key={sheet.name}>
+              <button className={styles.example} disabled={busy} onClick={() => void begin(sheet)}>
+                <PictureBox picture={pictures.data?.[i]?.thumbnail} box={EXAMPLE} />
+                <span>
+                  <span className="visually-hidden">Begin with </span>
+                  {sheet.name}
+                </span>
+              </button>
             </li>
           ))}
         </ul>

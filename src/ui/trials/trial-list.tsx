@@ -7,7 +7,9 @@ import { plainNumber } from "@/core/units";
 import type { BriefTrial } from "@/core/trials/brief";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
+import { LinkButton } from "../common/link-button";
 import { useListFilter } from "../common/list-filter";
+import { LazyPicture } from "../common/lazy-picture";
 import { Loading } from "../common/loading";
 import { LongList } from "../common/long-list";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
@@ -16,15 +18,16 @@ import { useAsk } from "../common/talk";
 import { When } from "../common/when";
 import { useAct } from "../common/use-act";
 import { BandStrip } from "./band-strip";
-import { CopyTrial, NewTrial } from "./dialogs-later";
+import { CopyTrial } from "./dialogs-later";
 import styles from "./trial-list.module.css";
 
 const ROW_PX = 71;
+/** Room for the picture of a piece. */
+const FACE = { widthPx: 84, heightPx: 46 };
 const NONE: BriefTrial[] = [];
 
 export function TrialList() {
   const trials = useTrials();
-  const [making, setMaking] = useState(false);
   const [copying, setCopying] = useState<BriefTrial | null>(null);
   return (
     <>
@@ -33,9 +36,9 @@ export function TrialList() {
           <h1>Trials</h1>
           <p className="sub">One question each, put to one printer and one spool.</p>
         </div>
-        <Button className="go" size="large" onClick={() => setMaking(true)}>
+        <LinkButton className="go" size="large" href="/trials/new">
           New trial
-        </Button>
+        </LinkButton>
       </div>
       {trials.isLoading && <Loading />}
       {trials.error && (
@@ -47,11 +50,10 @@ export function TrialList() {
         <div className="empty">
           <h2>No trial yet</h2>
           <p>Ask how hot the spool on the bench wants to be.</p>
-          <Button onClick={() => setMaking(true)}>New trial</Button>
+          <LinkButton href="/trials/new">New trial</LinkButton>
         </div>
       )}
       <Rows trials={trials.data ?? NONE} onCopyTo={setCopying} />
-      {making && <NewTrial open onClose={() => setMaking(false)} />}
       {copying && <CopyTrial trial={copying} onClose={() => setCopying(null)} />}
     </>
   );
@@ -112,6 +114,7 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
       <LongList label="Trials" rows={found} rowPx={ROW_PX} className={`list-row ${styles.row}`} keyOf={({ id }) => id}>
         {(trial) => (
           <>
+            <LazyPicture path={`/trials/${trial.id}`} version={trial.version} box={FACE} winner={trial.kept} />
             <div>
               <PointedLink className="title" href={`/trials/${trial.id}`}>
                 {trial.name}

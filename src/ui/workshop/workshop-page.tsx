@@ -10,6 +10,7 @@ import { When } from "../common/when";
 import { useListFilter } from "../common/list-filter";
 import { LongList } from "../common/long-list";
 import { useShelfNames } from "../common/use-shelf-names";
+import { LazyPicture } from "../common/lazy-picture";
 import { Loading } from "../common/loading";
 import { api, ApiError } from "../common/api";
 import { useRemoveWithUndo, useTrials } from "../common/queries";
@@ -28,9 +29,12 @@ export interface ListedFile {
   edits: unknown[];
   /** It was written here. */
   written: boolean;
+  version: number;
 }
 
 const ROW_PX = 71;
+/** Room for the silhouette of a file. */
+const FACE = { widthPx: 84, heightPx: 46 };
 const NONE: ListedFile[] = [];
 const MOST_BYTES = 200_000_000;
 
@@ -98,6 +102,11 @@ function Files({ files, suffix }: { files: ListedFile[]; suffix: string }) {
       >
         {(file) => (
           <>
+            {file.summary && file.summary.layers > 0 ? (
+              <LazyPicture path={`/files/${file.id}`} version={file.written ? file.version : 0} box={FACE} />
+            ) : (
+              <span />
+            )}
             <div className="long-title">
               <PointedLink className="title" href={hrefOf(file, suffix)}>
                 {file.name}
@@ -140,7 +149,7 @@ function NewProgram() {
       router.push(`/workshop/program/${id}`);
     });
   return (
-    <p>
+    <p className="section">
       <Button loading={busy} onClick={() => void begin()}>
         New program
       </Button>{" "}

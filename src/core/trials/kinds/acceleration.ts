@@ -7,6 +7,7 @@ const FACTORS = [0.5, 0.75, 1, 1.5, 2, 3];
 export const acceleration: TrialKind = {
   label: "Acceleration",
   question: () => "How hard may the printer speed up?",
+  answers: "How hard before ripples show",
   explains:
     "Finds the printing acceleration at which ghosts beside letters stay faint. Hold the X and the Y face to the light and look for ripples behind each letter and corner; travel and retract are left alone.",
   needs: [needs.speed],

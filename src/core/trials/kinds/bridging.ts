@@ -75,6 +75,7 @@ const layerOptions: Option[] = usual.flatMap(({ speed, flow, fan, warmer }, i): 
 export const bridging: TrialKind = {
   label: "Bridging",
   question: (spool) => `How far can ${spool.colourName || spool.name} be laid over air?`,
+  answers: "How cool, slow and thin to cross a gap",
   explains:
     "Finds how cool, slow and lean the first layers over air must be, and how wide a gap they cross. Turn the piece over, where nothing hides them, and look at the underside of every span: flat, smooth, no hanging loops.",
   needs: [needs.temperature, needs.fan],

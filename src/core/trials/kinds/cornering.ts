@@ -16,6 +16,7 @@ function keyFor(printer: Printer): SettingKey & ("jerk" | "junctionDeviation") {
 export const cornering: TrialKind = {
   label: "Cornering",
   question: () => "How fast may corners be taken?",
+  answers: "Sharp corners without blobs or ripples",
   explains:
     "Finds the jerk or junction deviation, whichever the firmware has, between blobs at the corners and ghosts behind them. Look at the teeth on the back and at the corners.",
   needs: [needs.acceleration],

@@ -8,6 +8,7 @@ import { borne, stackBands, steps, usualFixed } from "../rounds";
 export const fan: TrialKind = {
   label: "Fan",
   question: (spool) => `How much air does ${spool.colourName || spool.name} want?`,
+  answers: "Fine detail without weak layers",
   explains:
     "Finds the fan duty between fine detail and strong layers. Look at the lips and the sharp nose for curl and droop, at the waist of the column for melting, and press the nose to see whether its layers hold.",
   needs: [needs.temperature],

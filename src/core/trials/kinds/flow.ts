@@ -5,6 +5,7 @@ import { stackBands, steps, usualFixed } from "../rounds";
 export const flow: TrialKind = {
   label: "Flow",
   question: (spool) => `Does ${spool.colourName || spool.name} come out as wide as it should?`,
+  answers: "Walls exactly as thick as they should be",
   explains:
     "Finds the flow at which a single wall is as thick as it was asked for. Measure the four faces of each band with a calliper, and look for gaps or ridges on the steps beside the box: each is the top of one band.",
   needs: [needs.steps, needs.temperature],

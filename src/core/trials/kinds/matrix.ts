@@ -128,6 +128,7 @@ export const matrix: TrialKind = {
     const [across, up] = Object.values(settingsAsked(options)).map((key) => settingFor(key).label.toLowerCase());
     return `Which ${across} and ${up} suit ${spool.colourName || spool.name} together?`;
   },
+  answers: "Two settings against each other, in one print",
   explains:
     "Tries every value of one setting with every value of another, in one print: one stands side by side, the other goes up. Look for the place where the piece is best.",
   needs: [needs.temperature],

@@ -8,6 +8,7 @@ import { stackBands, usualFixed } from "../rounds";
 export const retractionMatrix: TrialKind = {
   label: "Retraction matrix",
   question: (spool) => `Which length and speed of retraction suit ${spool.colourName || spool.name}?`,
+  answers: "Length and speed of the pull, in one print",
   explains:
     "Tries every length with every speed in one print: each post of the fence has its own length, each band its own speed. Look for the post and the height where the strings to the next post end.",
   needs: [needs.temperature, needs.fan],

@@ -61,6 +61,7 @@ export function halfFan(request: RoundRequest): { fan: number; notes: string[] }
 export const retraction: TrialKind = {
   label: "Retraction",
   question: (spool) => `How far back does ${spool.colourName || spool.name} want to be drawn?`,
+  answers: "The shortest pull that leaves no strings",
   explains:
     "Finds the shortest retraction, or the best speed for it, that leaves no strings. Look for hairs between the posts, across 15, 20 and 25 mm of air, and for blobs or gaps where each post begins.",
   needs: [needs.temperature, needs.fan],

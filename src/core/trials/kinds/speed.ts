@@ -59,6 +59,7 @@ export function fullSpeedShare(speedMmS: number, printer: Printer): number {
 export const speed: TrialKind = {
   label: "Speed",
   question: (spool) => `How fast may ${spool.colourName || spool.name} be laid?`,
+  answers: "How fast before corners and flow suffer",
   explains:
     "Finds the print speed at which walls and corners are still clean and the hot end still keeps up. Look for dull or thin stretches on the long walls, rounded corners, and the band where the flow passes the limit.",
   needs: [needs.flow],

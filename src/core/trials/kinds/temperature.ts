@@ -21,6 +21,7 @@ function labelValues(lowC: number, highC: number): number[] {
 export const temperature: TrialKind = {
   label: "Nozzle temperature",
   question: (spool) => `How hot does ${spool.colourName || spool.name} want to be?`,
+  answers: "Hot enough to bond, cool enough not to string",
   explains:
     "Finds the temperature at which this spool bonds well without stringing. Look for clean bridges, sharp overhangs, no strings between the uprights, and a pin that does not snap when pressed.",
   needs: [needs.steps],

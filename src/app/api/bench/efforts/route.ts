@@ -1,5 +1,5 @@
 import { handle, json, pairOf } from "@/server/http/respond";
-import { effortsFor } from "@/server/work/efforts";
+import { effortsFor } from "@/server/work/first-pieces";
 
 /** Time and material of every kind's first round for a pair: ?printerId=1&spoolId=1 */
 export const GET = handle(

@@ -1,0 +1,20 @@
+/** Small pictures that were made, as JSON text. They can be made anew: losing the last ones to a power cut loses nothing. */
+import { database, quickDatabase } from "./connection";
+
+export type ThumbnailSubject = "trial" | "file" | "sheet";
+
+export const thumbnails = {
+  /** The picture of a subject; null if there is none, or if it was made of something else than this digest stands for. */
+  get(subject: ThumbnailSubject, id: number, madeOf: string): string | null {
+    const row = database()
+      .prepare("SELECT picture FROM thumbnails WHERE subject = ? AND subject_id = ? AND made_of = ?")
+      .get(subject, id, madeOf) as { picture: string } | undefined;
+    return row?.picture ?? null;
+  },
+  /** Keeps the picture of a subject in place of the one before. */
+  put(subject: ThumbnailSubject, id: number, madeOf: string, picture: string): void {
+    quickDatabase()
+      .prepare("INSERT OR REPLACE INTO thumbnails (subject, subject_id, made_of, picture) VALUES (?, ?, ?, ?)")
+      .run(subject, id, madeOf, picture);
+  },
+};

@@ -1,0 +1,90 @@
+/** Small pictures of what lists show: made in a worker when they are first asked for, then kept in the database. */
+import { createHash } from "node:crypto";
+import { Thumbnail, THUMBNAIL_FORM } from "@/core/laid/thumbnail";
+import { exampleSheets } from "@/core/sheets/examples";
+import type { SheetInput } from "@/core/sheets/program";
+import type { Trial } from "@/core/trials/trial";
+import { readBench } from "../db/bench";
+import type { StoredFile } from "../db/files";
+import { ThumbnailSubject, thumbnails } from "../db/thumbnails";
+import { Refused } from "../refused";
+import { runTask } from "../tasks/pool";
+import { lookInput, printerFor } from "./files";
+import { remembered } from "./remembered";
+import { sheetInput } from "./sheets";
+import { inputFor } from "./trials";
+
+/** What is being made now, so that two who ask at once have it made once. */
+const shared = globalThis as { cucharaThumbnails?: Map<string, Promise<string>> };
+const inMaking = () => (shared.cucharaThumbnails ??= new Map());
+
+/** The kept picture of a subject as JSON text, or a new one where what it was made of has changed. */
+async function kept(
+  subject: ThumbnailSubject,
+  id: number,
+  of: unknown,
+  make: () => Promise<Thumbnail>,
+): Promise<string> {
+  const madeOf = createHash("sha256")
+    .update(JSON.stringify([THUMBNAIL_FORM, of]))
+    .digest("base64url");
+  const known = thumbnails.get(subject, id, madeOf);
+  if (known !== null) return known;
+  const begun = inMaking().get(madeOf);
+  if (begun) return begun;
+  const made = make().then((picture) => {
+    const text = JSON.stringify(picture);
+    thumbnails.put(subject, id, madeOf, text);
+    return text;
+  });
+  inMaking().set(madeOf, made);
+  return made.finally(() => inMaking().delete(madeOf));
+}
+
+/** The picture of a trial's piece; refused if its printer or spool is gone. */
+export function thumbnailOfTrial(trial: Trial): Promise<string> {
+  const input = inputFor(trial);
+  return kept("trial", trial.id, input, () => runTask("thumbnailOfTrial", input));
+}
+
+/** The picture of an opened file as it came. */
+export function thumbnailOfFile(file: StoredFile): Promise<string> {
+  const input = { ...lookInput(file, false), printer: printerFor(file) };
+  // Edits leave the file as it came; only what is written here can become another.
+  const of = [file.id, file.written ? file.version : null, input.printer];
+  return kept("file", file.id, of, () => runTask("thumbnailOfFile", input));
+}
+
+/** The picture of a sheet; refused with row and field where it cannot be laid. */
+export function thumbnailOfSheet(id: number, input: SheetInput): Promise<string> {
+  return kept("sheet", id, input, () => sheetPicture(input));
+}
+
+async function sheetPicture(input: SheetInput): Promise<Thumbnail> {
+  const made = await runTask("thumbnailOfSheet", input);
+  if (!made.ok) throw new Refused("unreadable", made.message, { field: made.field });
+  return made.value;
+}
+
+/** A sheet that ships, and how it looks; null where it cannot be laid for the pair on the bench, or where that is empty. */
+export interface ExampleSheet {
+  name: string;
+  thumbnail: Thumbnail | null;
+}
+
+const examplePictures = remembered<ExampleSheet[]>(4);
+
+/** The sheets that ship, in their order, as they look with the pair on the bench. */
+export function examplesWithPictures(): Promise<ExampleSheet[]> {
+  const { printerId, spoolId } = readBench();
+  const input = printerId === null || spoolId === null ? null : sheetInput(exampleSheets[0], {});
+  const { printer, spool } = input ?? {};
+  return examplePictures({ printer, spool }, () =>
+    Promise.all(
+      exampleSheets.map(async (sheet) => ({
+        name: sheet.name,
+        thumbnail: printer && spool ? await sheetPicture({ sheet, printer, spool }).catch(() => null) : null,
+      })),
+    ),
+  );
+}

@@ -7,9 +7,6 @@ import { laysMaterial, MoveTable } from "../gcode/moves";
 import type { Point, Ring } from "../geometry/polygons";
 import { roundTo } from "../units";
 
-/** Counts what changes about pictures: those of an earlier form are made anew. */
-export const THUMBNAIL_FORM = 2;
-
 /** How many shades there are from the foremost to what stands far behind. */
 export const THUMBNAIL_SHADES = 6;
 /** Depth at which a surface has the last shade, mm. */

@@ -1,7 +1,7 @@
 /** Small pictures that were made, as JSON text. They can be made anew: losing the last ones to a power cut loses nothing. */
 import { database, quickDatabase } from "./connection";
 
-export type ThumbnailSubject = "trial" | "file" | "sheet";
+export type ThumbnailSubject = "trial" | "file" | "sheet" | "example";
 
 export const thumbnails = {
   /** The picture of a subject; null if there is none, or if it was made of something else than this digest stands for. */
@@ -16,5 +16,20 @@ export const thumbnails = {
     quickDatabase()
       .prepare("INSERT OR REPLACE INTO thumbnails (subject, subject_id, made_of, picture) VALUES (?, ?, ?, ?)")
       .run(subject, id, madeOf, picture);
+  },
+};
+
+export const firstPiecesKept = {
+  /** The first pieces of a pair as JSON text; null if there are none, or if they were made of something else. */
+  get(printerId: number, spoolId: number, madeOf: string): string | null {
+    const row = database()
+      .prepare("SELECT pieces FROM first_pieces WHERE printer_id = ? AND spool_id = ? AND made_of = ?")
+      .get(printerId, spoolId, madeOf) as { pieces: string } | undefined;
+    return row?.pieces ?? null;
+  },
+  put(printerId: number, spoolId: number, madeOf: string, pieces: string): void {
+    quickDatabase()
+      .prepare("INSERT OR REPLACE INTO first_pieces (printer_id, spool_id, made_of, pieces) VALUES (?, ?, ?, ?)")
+      .run(printerId, spoolId, madeOf, pieces);
   },
 };

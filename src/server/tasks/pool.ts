@@ -122,6 +122,9 @@ interface Message<N extends TaskName> {
   heldBytes?: number;
 }
 
+/** What workers run: all of the computation, compiled into one file. */
+export const workerFile = () => join(process.cwd(), ".build", "server-worker.cjs");
+
 /**
  * Runs a task; rejects with `Cancelled` as soon as `signal` fires, is refused where it takes longer than its bound, and rejects with an
  * `Error` if the task has a bug.
@@ -135,9 +138,7 @@ export async function runTask<N extends TaskName>(
   await takeTurn(bound !== undefined);
   try {
     if (signal?.aborted) throw new Cancelled();
-    const worker =
-      wake(holds ?? null) ??
-      new Worker(join(process.cwd(), ".build", "server-worker.cjs"), { workerData: { databasePath: databasePath() } });
+    const worker = wake(holds ?? null) ?? new Worker(workerFile(), { workerData: { databasePath: databasePath() } });
     worker.ref();
     return await new Promise<Output<N>>((resolve, reject) => {
       const settle = (heldBytes: number | null, act: () => void) => {

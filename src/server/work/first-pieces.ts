@@ -1,7 +1,9 @@
-/** The first rounds of a pair: how their pieces look, and what they take. Building them all takes a second or two, so that the answers are kept. */
+/** The first rounds of a pair: how their pieces look, and what they take. Building them all takes seconds, so that the answers are kept. */
 import { roadKindKeys } from "@/core/trials";
 import type { Effort, FirstPiece } from "@/core/trials/effort";
+import { firstPiecesKept } from "../db/thumbnails";
 import { runTask } from "../tasks/pool";
+import { madeOf } from "./made-of";
 import { remembered } from "./remembered";
 import { basisOf, checkPair } from "./trials";
 
@@ -12,7 +14,14 @@ const answers = remembered<FirstPiece[]>(MOST_ANSWERS);
 export function firstPiecesFor(printerId: number, spoolId: number): Promise<FirstPiece[]> {
   checkPair(printerId, spoolId);
   const basis = basisOf({ printerId, spoolId });
-  return answers(basis, () => runTask("firstPieces", basis));
+  return answers(basis, async () => {
+    const of = madeOf(basis);
+    const kept = firstPiecesKept.get(printerId, spoolId, of);
+    if (kept !== null) return JSON.parse(kept) as FirstPiece[];
+    const pieces = await runTask("firstPieces", basis);
+    firstPiecesKept.put(printerId, spoolId, of, JSON.stringify(pieces));
+    return pieces;
+  });
 }
 
 /** Time and material of the first round of every question on the road of a pair. */

@@ -1,6 +1,5 @@
 /** Small pictures of what lists show: made in a worker when they are first asked for, then kept in the database. */
-import { createHash } from "node:crypto";
-import { Thumbnail, THUMBNAIL_FORM } from "@/core/laid/thumbnail";
+import type { Thumbnail } from "@/core/laid/thumbnail";
 import { exampleSheets } from "@/core/sheets/examples";
 import type { SheetInput } from "@/core/sheets/program";
 import type { Trial } from "@/core/trials/trial";
@@ -10,6 +9,7 @@ import { ThumbnailSubject, thumbnails } from "../db/thumbnails";
 import { Refused } from "../refused";
 import { runTask } from "../tasks/pool";
 import { lookInput, printerFor } from "./files";
+import { madeOf } from "./made-of";
 import { remembered } from "./remembered";
 import { sheetInput } from "./sheets";
 import { inputFor } from "./trials";
@@ -25,20 +25,18 @@ async function kept(
   of: unknown,
   make: () => Promise<Thumbnail>,
 ): Promise<string> {
-  const madeOf = createHash("sha256")
-    .update(JSON.stringify([THUMBNAIL_FORM, of]))
-    .digest("base64url");
-  const known = thumbnails.get(subject, id, madeOf);
+  const made = madeOf(of);
+  const known = thumbnails.get(subject, id, made);
   if (known !== null) return known;
-  const begun = inMaking().get(madeOf);
+  const begun = inMaking().get(made);
   if (begun) return begun;
-  const made = make().then((picture) => {
+  const making = make().then((picture) => {
     const text = JSON.stringify(picture);
-    thumbnails.put(subject, id, madeOf, text);
+    thumbnails.put(subject, id, made, text);
     return text;
   });
-  inMaking().set(madeOf, made);
-  return made.finally(() => inMaking().delete(madeOf));
+  inMaking().set(made, making);
+  return making.finally(() => inMaking().delete(made));
 }
 
 /** The picture of a trial's piece; refused if its printer or spool is gone. */
@@ -81,10 +79,12 @@ export function examplesWithPictures(): Promise<ExampleSheet[]> {
   const { printer, spool } = input ?? {};
   return examplePictures({ printer, spool }, () =>
     Promise.all(
-      exampleSheets.map(async (sheet) => ({
-        name: sheet.name,
-        thumbnail: printer && spool ? await sheetPicture({ sheet, printer, spool }).catch(() => null) : null,
-      })),
+      exampleSheets.map(async (sheet, i) => {
+        if (!printer || !spool) return { name: sheet.name, thumbnail: null };
+        const input = { sheet, printer, spool };
+        const text = await kept("example", i, input, () => sheetPicture(input)).catch(() => "null");
+        return { name: sheet.name, thumbnail: JSON.parse(text) as Thumbnail | null };
+      }),
     ),
   );
 }

@@ -19,10 +19,10 @@ export function RoadStrip({ road }: { road: readonly RoadStep[] }) {
       <div className={styles.road}>
         {steps.map((step) => (
           <a key={step.key} href={`#${step.key}`} data-state={step.isNext ? "next" : step.state}>
-              <span className={styles.label}>{step.label}</span>
-              <span className={`mono ${styles.found}`}>
-                {step.found || <span className="visually-hidden">{stateWords[step.state]}</span>}
-              </span>
+            <span className={styles.label}>{step.label}</span>
+            <span className={`mono ${styles.found}`}>
+              {step.found || <span className="visually-hidden">{stateWords[step.state]}</span>}
+            </span>
           </a>
         ))}
       </div>

@@ -3,6 +3,7 @@
 import dynamic from "next/dynamic";
 import { usePathname } from "next/navigation";
 import { ReactNode, useState } from "react";
+import { AreaSymbol } from "./area-symbol";
 import { areas } from "./areas";
 import { PointedLink } from "../common/pointed-link";
 import { Follow } from "./follow";
@@ -37,6 +38,7 @@ export function Frame({ children }: { children: ReactNode }) {
         <nav aria-label="Areas">
           {areas.map(({ path, label }) => (
             <PointedLink key={path} href={path} aria-current={pathname.startsWith(path) ? "page" : undefined}>
+              <AreaSymbol path={path} className={styles.symbol} />
               {label}
             </PointedLink>
           ))}
@@ -44,11 +46,12 @@ export function Frame({ children }: { children: ReactNode }) {
         <div className={styles.foot}>{quick}</div>
       </header>
       <div>
-        <Strip quick={quick} />
+        <Strip />
         <main className="page">
           <Follow />
           {children}
         </main>
+        <div className={styles.quick}>{quick}</div>
       </div>
       {open === "keys" && <KeyList open onClose={() => setOpen(null)} />}
       {open === "find" && <FindAnything open onClose={() => setOpen(null)} />}

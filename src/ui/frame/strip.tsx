@@ -1,6 +1,5 @@
 "use client";
 /** Always says which printer and which spool are on the bench, and lets them be changed. */
-import type { ReactNode } from "react";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { Chooser } from "../common/chooser";
 import { LinkStrip } from "../printer/link-strip";
@@ -8,8 +7,7 @@ import { useBenchPair, usePrinters, useSetBench, useSpools } from "../common/que
 import { useTell } from "../common/talk";
 import styles from "./frame.module.css";
 
-/** @param quick what stands at the foot of the rail where there is one; on a narrow screen it stays in sight with the stop */
-export function Strip({ quick }: { quick: ReactNode }) {
+export function Strip() {
   const { printer, spool } = useBenchPair();
   const printers = usePrinters().data ?? [];
   const spools = useSpools().data ?? [];
@@ -19,14 +17,14 @@ export function Strip({ quick }: { quick: ReactNode }) {
   return (
     <div className={styles.strip}>
       <div className={styles.pair} role="region" aria-label="On the bench">
-        <span>On the bench</span>
+        <span className={styles.wide}>On the bench</span>
         {printer && (
           <Chooser
             plain
             choices={printers.map(({ id, name, nozzleMm }) => ({ key: id, label: `${name}, ${nozzleMm} mm nozzle` }))}
             onChoose={(printerId) => choose({ printerId })}
           >
-            <b>{printer.name}</b> &nbsp;{printer.nozzleMm} mm nozzle
+            <b>{printer.name}</b> <span className={styles.wide}>&nbsp;{printer.nozzleMm} mm nozzle</span>
           </Chooser>
         )}
         {spool && (
@@ -36,14 +34,16 @@ export function Strip({ quick }: { quick: ReactNode }) {
             onChoose={(spoolId) => choose({ spoolId })}
           >
             <i className="swatch" style={{ background: spool.colourHex }} />
-            <b>{spoolTitle(spool)}</b> &nbsp;label {spool.labelMinC}–{spool.labelMaxC} °C
+            <b>{spoolTitle(spool)}</b>{" "}
+            <span className={styles.wide}>
+              &nbsp;label {spool.labelMinC}–{spool.labelMaxC} °C
+            </span>
           </Chooser>
         )}
         {printer === null && <b>no printer yet</b>}
         {spool === null && <b>no spool yet</b>}
       </div>
       <div className={styles.links} role="region" aria-label="The printer’s link">
-        <span className={styles.quick}>{quick}</span>
         <LinkStrip />
       </div>
     </div>

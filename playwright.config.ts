@@ -37,6 +37,6 @@ export default defineConfig({
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 300_000,
     reuseExistingServer: !process.env.CI,
-    env: { PORT: String(port), HOST: "127.0.0.1", CUCHARA_DEMO_DATA: data },
+    env: { PORT: String(port), HOST: "127.0.0.1", CUCHARA_DEMO_DATA: data, CUCHARA_DEMO: "plain" },
   })),
 });

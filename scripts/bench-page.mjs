@@ -16,7 +16,7 @@ if (!executablePath) {
 }
 await build();
 const data = mkdtempSync(join(tmpdir(), "cuchara-bench-page-"));
-run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data });
+run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data, CUCHARA_DEMO: "plain" });
 process.env.PORT = "4795";
 const { child } = await serve(data, { quiet: true });
 const browser = await chromium.launch({ executablePath, args: ["--no-sandbox"] });

@@ -35,7 +35,7 @@ if (!executablePath) {
 }
 await build();
 const data = mkdtempSync(join(tmpdir(), "cuchara-bench-routes-"));
-run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data });
+run(bin("tsx"), ["scripts/make-demo.ts"], { CUCHARA_DATA: data, CUCHARA_DEMO: "plain" });
 const program = await startProgram(data);
 const browser = await chromium.launch({ executablePath, args: ["--no-sandbox"] });
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];

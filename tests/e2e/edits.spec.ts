@@ -136,9 +136,9 @@ test("lines are found by a command with a condition, one hit is left as it is; t
   const find = sentence(page);
   await find.getByLabel("What to look for").fill("M106");
   await find.getByLabel("On which word").selectOption({ label: "with S" });
-  await find.getByLabel("Figure of the word").fill("100");
+  await find.getByLabel("Value of the word").fill("100");
   await find.getByLabel("What is made of them").selectOption({ label: "given the word" });
-  await find.getByLabel("Figure", { exact: true }).fill("120");
+  await find.getByLabel("Number", { exact: true }).fill("120");
   await expect(places(page).getByText("M106 S120")).toBeVisible();
   await settled(page);
   const saved = await request.post(`/api/files/${id}/save`, { data: { name: "found-120.gcode" } });

@@ -199,7 +199,7 @@ test("a backup is taken while everything runs, and put in place again on a page;
   await expectAccessible(page);
   await page.getByLabel("Backup", { exact: true }).setInputFiles(file);
   await page.getByRole("button", { name: "Put it in place" }).click();
-  await expect(page.getByText(/The backup is in place. What was there before is kept as/)).toBeVisible();
+  await expect(page.getByText(/The backup is restored. The data from before is kept as/)).toBeVisible();
   expect((await named(id)).name).toBe("Tower");
 
   for (const bad of [bytes.subarray(0, bytes.length / 2), Buffer.from("no database at all")]) {
@@ -235,7 +235,7 @@ test("a damaged database is said on the page, by health and on the terminal, and
   data = mkdtempSync(join(tmpdir(), "cuchara-damaged-"));
   writeFileSync(join(data, "cuchara.db"), "this is a shopping list ".repeat(500));
   program = await startProgram(data);
-  expect(program.said()).toMatch(/The database is damaged\. It was left as it is/);
+  expect(program.said()).toMatch(/The database is damaged\. It was left unchanged/);
   expect(await program.ask("GET", "/api/health")).toMatchObject({ status: 503, body: { status: "trouble" } });
   expect((await program.ask("POST", "/api/printers", plainPrinter)).status).toBe(503);
   await page.goto(`${program.address}/trials`);

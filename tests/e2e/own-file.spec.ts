@@ -61,9 +61,9 @@ test("a trial's plan goes onto an opened file", async ({ page }) => {
   await page.getByRole("button", { name: "Put this plan on my own file" }).click();
   await expect(page.getByText(/Choose the file that “How hot does Saffron want to be\?” goes onto/)).toBeVisible();
   await page.getByRole("link", { name: "marble-tile-funnel.gcode" }).click();
-  await expect(page.getByText("lies over this file")).toBeVisible();
+  await expect(page.getByText("is applied to this file")).toBeVisible();
   // The tile is 28 mm high, the plan 32.8: six bands land on it, one lies above, and that is said.
-  await expect(page.getByText(/Nothing of it is printed: 28.2 mm is above the last layer/)).toBeVisible();
+  await expect(page.getByText(/This has no effect: 28.2 mm is above the last layer/)).toBeVisible();
   await expect(page.getByRole("definition").filter({ hasText: /^6$/ })).toBeVisible();
 });
 

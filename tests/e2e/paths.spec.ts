@@ -134,7 +134,7 @@ test("rows are dragged, folded, switched off, put once more and taken away; what
     await page.getByRole("button", { name: /^ring/ }).hover();
     await expect(page.locator(".cm-inserted").first()).toBeVisible({ timeout: 2000 });
   }).toPass();
-  for (const tab of ["In space", "Figures"]) {
+  for (const tab of ["In space", "What it takes"]) {
     await page.getByRole("tab", { name: tab }).click();
     await expect(page.getByRole("tab", { name: tab })).toHaveAttribute("aria-selected", "true");
   }
@@ -217,7 +217,7 @@ test("what is kept out cuts strokes, is crossed or gone round, and follows its f
   await expect.poll(async () => JSON.stringify(await stored())).toContain('"around":true');
   expect(await filament()).toBeGreaterThan(crossed);
   await page.getByLabel("radius, place 1 kept out").fill("hole/0");
-  await expect(page.getByRole("group", { name: "place 1 kept out" })).toContainText("comes to no figure");
+  await expect(page.getByRole("group", { name: "place 1 kept out" })).toContainText("has no value");
 });
 
 test("a sheet is the piece of a trial: made from its page, and chosen for a new one", async ({ page, request }) => {

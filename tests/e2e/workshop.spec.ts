@@ -67,7 +67,7 @@ test("bridges are found and laid cooler and slower; one of them is left as it is
   await request.post("/api/trials", { data: { kind: "bridging", printerId: 1, spoolId: 1 } });
   await drop(page, "decked.gcode", decked());
   await page.getByRole("button", { name: "Bridges", exact: true }).click();
-  await expect(page.getByText("2 bridges found by what lies below")).toBeVisible();
+  await expect(page.getByText("2 bridges found by what is below")).toBeVisible();
   await sentence(page).getByLabel("Cooler by").fill("20");
   await sentence(page).getByLabel("First layer, speed").fill("40");
   await page.getByRole("checkbox", { name: /^4 mm, layer 20/ }).uncheck();
@@ -137,7 +137,7 @@ test("edits are kept under a name, laid over the next file, written out and read
 
   await page.goto(`/workshop/${next}`);
   await page.getByRole("tab", { name: "Edits" }).click();
-  await page.getByLabel("Lay kept edits over this file").selectOption({ label: "What my screen shows: display" });
+  await page.getByLabel("Use kept edits on this file").selectOption({ label: "What my screen shows: display" });
   await expect(head(page, 1)).toContainText("30 lines");
   expect(await outcome(page)).toContain("M117 deck 30");
   await page
@@ -148,7 +148,7 @@ test("edits are kept under a name, laid over the next file, written out and read
     .getByLabel("Edits as JSON")
     .setInputFiles({ name: "no.json", mimeType: "application/json", buffer: Buffer.from("{}") });
   await expect(page.getByText(/“no.json” is no set of edits/)).toBeVisible();
-  await page.getByRole("button", { name: "Open the outcome as a file" }).click();
+  await page.getByRole("button", { name: "Open the result as a file" }).click();
   await expect(page.getByRole("heading", { name: "next-tuned.gcode" })).toBeVisible();
 });
 
@@ -170,7 +170,7 @@ test("an opened file is seen from above, along its path and in figures; a findin
   await page.getByRole("tab", { name: "Path" }).click();
   await expect(page.locator("canvas").first()).toBeVisible();
   await page.getByRole("tab", { name: "Heat and flow" }).click();
-  await expect(page.getByRole("group", { name: "Figures along the height" })).toBeVisible();
+  await expect(page.getByRole("group", { name: "Values along the height" })).toBeVisible();
   await expectAccessible(page);
   const line = text.split("\n").indexOf("M109 S205") + 1;
   await page

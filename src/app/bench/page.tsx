@@ -7,9 +7,10 @@ import { WithData } from "../with-data";
 export const metadata: Metadata = { title: "Bench" };
 
 function give() {
-  const { printerId, spoolId, trials, road } = benchPage();
+  const { printerId, spoolId, trials, road, isDemo } = benchPage();
   return [
     { queryKey: keys.trials, data: trials, isPart: true },
+    { queryKey: keys.isDemo, data: isDemo },
     ...(road ? [{ queryKey: keys.road(printerId, spoolId), data: road }] : []),
   ];
 }

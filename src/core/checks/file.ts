@@ -93,13 +93,11 @@ function assumptions({ assumedE, retractionUnsaid, byVolume }: ProgramReport, pr
       severity: "note",
       where: `line ${byVolume}`,
       message:
-        "From here on the file counts filament by its volume (M200). It is read so; edits that write filament of their own are left out.",
+        "From here on, the file gives extrusion as volume (M200). It is read that way, but edits that write their own extrusion can't be used.",
     });
   }
   if (assumedE) {
-    const counts = assumedE.relative
-      ? "from where it stands (as M83 said)"
-      : "from zero (as G90 says on some printers)";
+    const counts = assumedE.relative ? "as relative (as M83 said)" : "as absolute (as G90 means on some printers)";
     const printerKeeps = !dialects[printer.dialect].modesCarryE;
     const differs = assumedE.told && assumedE.relative !== printerKeeps;
     findings.push({
@@ -107,10 +105,10 @@ function assumptions({ assumedE, retractionUnsaid, byVolume }: ProgramReport, pr
       severity: differs ? "warn" : "note",
       where: `line ${assumedE.line + 1}`,
       message: differs
-        ? `Behind this G90 the file's figures fit only a filament that counts ${counts}. By its dialect ${printer.name} would read them otherwise: the file was made for another printer, or its next line should be ${assumedE.relative ? "M83" : "M82"}.`
+        ? `After this G90, the file's E values only make sense ${counts}. ${printer.name} would read them differently, so this file was probably sliced for another printer; otherwise add ${assumedE.relative ? "M83" : "M82"} after this line.`
         : assumedE.told
-          ? `Behind this G90 the filament is taken to count ${counts}: the file's own figures fit nothing else.`
-          : `Behind this G90 the filament is taken to count ${counts}, as ${printer.name} reads it: the file's figures do not tell.`,
+          ? `After this G90, extrusion is read ${counts}: no other reading fits the file's E values.`
+          : `After this G90, extrusion is read ${counts}, as ${printer.name} does: the file's E values fit both readings.`,
     });
   }
   if (retractionUnsaid) {
@@ -119,7 +117,7 @@ function assumptions({ assumedE, retractionUnsaid, byVolume }: ProgramReport, pr
       severity: "note",
       where: "whole file",
       message:
-        "The file lets the firmware draw back (G10) and never says how far: that is the printer's own value, and not known here.",
+        "The file uses firmware retraction (G10) but never sets its length. The printer's stored value applies, and Cuchara doesn't know it.",
     });
   }
   return findings;

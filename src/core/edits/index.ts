@@ -106,7 +106,7 @@ export const editsSchema: z.ZodType<Edit[]> = z
     }),
     { error: "Send a list of edits" },
   )
-  .max(50, "At most 50 edits can be stacked");
+  .max(50, "At most 50 edits fit on one file");
 
 const isLineList = (lines: unknown): lines is number[] =>
   Array.isArray(lines) && lines.length <= 10_000 && lines.every((line) => Number.isInteger(line) && line > 0);

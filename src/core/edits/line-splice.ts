@@ -104,8 +104,8 @@ export class LineSplices {
         `Line ${this.firstNumbered + 1} carries a checksum, which would not fit it any more: have the file written without line numbers.`,
       );
     }
-    const left = `${this.unreadable} lines hold letters that are no UTF-8`;
-    if (this.unreadable > 0 && mustAll) return refuse(`${left}, and cannot be written back: the file stays as it is.`);
+    const left = `${this.unreadable} lines hold characters that are not valid UTF-8`;
+    if (this.unreadable > 0 && mustAll) return refuse(`${left}, and can't be written back: the file stays unchanged.`);
     const all = [...findings];
     if (this.unreadable > 0) {
       all.push({

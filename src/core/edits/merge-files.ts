@@ -55,7 +55,7 @@ export function layersAgree(one: SeenFile, other: SeenFile): Result<number> {
   for (let i = 0; i < common; i++) {
     if (Math.abs(a[i].zMm - b[i].zMm) <= SAME_HEIGHT_MM) continue;
     return refuse(
-      `Their layers do not agree: layer ${i + 1} lies at ${plainNumber(a[i].zMm)} mm in one and at ${plainNumber(b[i].zMm)} mm in the other. Slice both with the same layers.`,
+      `Their layers do not agree: layer ${i + 1} is at ${plainNumber(a[i].zMm)} mm in one and at ${plainNumber(b[i].zMm)} mm in the other. Slice both with the same layers.`,
       "with",
     );
   }

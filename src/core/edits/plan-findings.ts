@@ -20,8 +20,8 @@ export function beyondPiece({ context, changes, order, numbers, firstLayers }: P
       where: `change${unprinted.length > 1 ? "s" : ""} ${unprinted.map((index) => numbers.get(index)).join(", ")}`,
       message:
         unprinted.length === 1
-          ? `Nothing of it is printed: ${places[0]} is above ${end}, or it ends before it starts.`
-          : `Nothing of them is printed: ${places.slice(0, 4).join(", ")}${places.length > 4 ? " …" : ""} are above ${end}, or they end before they start.`,
+          ? `This has no effect: ${places[0]} is above ${end}, or its end is below its start.`
+          : `These have no effect: ${places.slice(0, 4).join(", ")}${places.length > 4 ? " …" : ""} are above ${end}, or their ends are below their starts.`,
     },
   ];
 }
@@ -50,8 +50,8 @@ export function foreignChanges({ context }: PlanLines, who: Int32Array, key: Set
         severity: "warn" as const,
         where: `line ${found[0].line + 1}`,
         message: ours
-          ? `An earlier plan changes the ${short} ${places} where this one holds, and so undoes it.`
-          : `The file changes the ${short} itself ${places} where the plan holds, and so undoes it.`,
+          ? `An earlier plan sets the ${short} ${places} and overrides this one there.`
+          : `The file sets the ${short} itself ${places}, which overrides your plan there.`,
         mend: ours
           ? { label: "Lift the earlier plan out", edit: { kind: "lift-out" as const, what: "cuchara" as const } }
           : {

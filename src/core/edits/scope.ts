@@ -65,7 +65,7 @@ export function layersOf(scope: Scope, { report: { layers } }: SeenFile): Result
   );
   if (!begins.includes(true)) {
     return refuse(
-      `The piece ends at ${plainNumber(top)} mm, layer ${layers.length - 1 + countsFrom}: nothing lies above that.`,
+      `The piece ends at ${plainNumber(top)} mm, layer ${layers.length - 1 + countsFrom}: there is nothing above that.`,
       fromMm !== undefined ? "fromMm" : "fromLayer",
     );
   }

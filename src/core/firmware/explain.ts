@@ -35,11 +35,11 @@ export function explainLine(text: string, reading: Reading = usualReading): Expl
   if (line.number !== null) parts.push({ text: `N${line.number}`, means: "number of the line, so that none is lost" });
   if (line.code === "") {
     if (line.comment) return { title: "A comment; the printer passes over it", parts };
-    return { title: text.trim() === "" ? "Nothing" : "No command that is known here; it is sent as it is", parts };
+    return { title: text.trim() === "" ? "Nothing" : "Not a command Cuchara knows; it is sent unchanged", parts };
   }
   const command = commandFor(line.code);
   const does = !command
-    ? "Not in the firmware table; it is sent as it is"
+    ? "Not in the firmware table; it is sent unchanged"
     : hasCommand(command, reading)
       ? command.does
       : `${command.does}; this printer's dialect has no such command`;

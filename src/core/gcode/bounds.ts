@@ -29,7 +29,7 @@ export function tooMuch({ layers, events }: { layers: { length: number }; events
 export function tooLongToSend(commands: Iterable<{ line: number; length: number }>): string | null {
   for (const { line, length } of commands) {
     if (length > LONGEST_SENT) {
-      return `Line ${line} is ${plainNumber(length, 0)} letters long; a printer takes ${LONGEST_SENT} at most.`;
+      return `Line ${line} is ${plainNumber(length, 0)} characters long; a printer takes ${LONGEST_SENT} at most.`;
     }
   }
   return null;

@@ -60,7 +60,7 @@ export class EditedLine {
     return this.values[word];
   }
 
-  /** The figure of a word as it is written. */
+  /** The figure of a word in the order written. */
   writtenFigure(word: number): string {
     const [from, to] = [this.figureFrom(word), this.figureTo(word)];
     return decoder.decode(this.bytes.subarray(from, to));
@@ -78,7 +78,7 @@ export class EditedLine {
     return 0;
   }
 
-  /** Another figure for a word, with at most so many decimals, and written as `plainNumber` writes it. */
+  /** Another number for a word, with at most so many decimals, and written as `plainNumber` writes it. */
   setFigure(word: number, value: number, decimals: number): void {
     this.replace(word, this.write(value, decimals));
     this.values[word] = value;

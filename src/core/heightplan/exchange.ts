@@ -55,14 +55,14 @@ export function pasteBands(text: string, keys: readonly SettingKey[], plan: Heig
     if (result.ok) return result;
     first ??= result;
   }
-  return first ?? refuse("There are no figures in what was pasted.");
+  return first ?? refuse("There are no numbers in what you pasted.");
 }
 
 function bandsOf({ names, rows }: PastedRows, keys: readonly SettingKey[], plan: HeightPlan): Result<HeightPlan> {
   const width = rows[0].figures.length;
   const uneven = rows.findIndex(({ figures }) => figures.length !== width);
   if (uneven >= 0) {
-    return refuse(`Row ${uneven + 1} has ${rows[uneven].figures.length} figures, the first has ${width}.`);
+    return refuse(`Row ${uneven + 1} has ${sayNumbers(rows[uneven].figures.length)}, the first has ${width}.`);
   }
   const columns = columnsFor(names, width, keys);
   if (!columns.ok) return columns;
@@ -183,7 +183,7 @@ function readRows(text: string, { cellsOf, decimalComma }: BlockReading): Result
     }
     rows.push({ figures });
   }
-  if (rows.length === 0) return refuse("There are no figures in what was pasted.");
+  if (rows.length === 0) return refuse("There are no numbers in what you pasted.");
   if (rows.length > MOST_BANDS) return refuse(`That is ${rows.length} bands; a plan has at most ${MOST_BANDS}.`);
   return succeed({ names, rows });
 }
@@ -209,8 +209,10 @@ function columnsFor(names: string[] | null, width: number, keys: readonly Settin
   if (width === 1) return succeed([keys[0]]);
   if (width - 1 > keys.length) {
     return refuse(
-      `The rows have ${width} figures: a height and ${width - 1} values, but the plan varies ${keys.length === 1 ? "one setting" : `${keys.length} settings`}. Name the columns in a first line: height, ${settingKeys.slice(0, 3).join(", ")} …`,
+      `The rows have ${width} numbers: a height and ${width - 1} values, but the plan varies ${keys.length === 1 ? "one setting" : `${keys.length} settings`}. Name the columns in a first line: height, ${settingKeys.slice(0, 3).join(", ")} …`,
     );
   }
   return succeed(["fromMm", ...keys.slice(0, width - 1)]);
 }
+
+const sayNumbers = (count: number) => `${count} ${count === 1 ? "number" : "numbers"}`;

@@ -1,5 +1,5 @@
 /**
- * Strands over air, found by what lies below them and by nothing else: a strand runs over air where the layer below holds nothing within
+ * Strands over air, found by what is below them and by nothing else: a strand runs over air where the layer below holds nothing within
  * its own width. What rests on the lines of a sparse fill is no bridge: there it is held every few millimetres.
  */
 import { Layer } from "../gcode/layers";

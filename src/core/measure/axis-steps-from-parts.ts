@@ -17,8 +17,9 @@ const AXES = ["X", "Y", "Z"] as const;
 
 export const axisStepsFromParts: Tune = {
   title: "Axis steps, from parts",
-  question: "What do motor, belt and screw come to?",
-  needs: ["The figures of the motor, the driver and the belt or screw"],
+  draws: "parts",
+  question: "What steps follow from motor, belt and screw?",
+  needs: ["The numbers of the motor, the driver and the belt or screw"],
   inputs: [
     {
       ...figure("axis", "Axis", "", 0, 2),
@@ -41,7 +42,7 @@ export const axisStepsFromParts: Tune = {
   ],
   uses: ({ inputs }) => [`steps${AXES[inputs.axis] ?? "X"}`],
   heat: () => null,
-  before: "Look the figures up on the parts.",
+  before: "Look the numbers up on the parts.",
   act: () => [],
   after: "",
   readings: () => [],

@@ -22,7 +22,8 @@ function roomAlong(axis: (typeof AXES)[number], printer: Printer): { fromMm: num
 
 export const axisSteps: Tune = {
   title: "Axis steps, measured",
-  question: "Does an axis move the length it is told?",
+  draws: "way",
+  question: "Does an axis move the length it should?",
   needs: ["A calliper or a good ruler", "Nothing on the bed"],
   inputs: [
     {
@@ -42,7 +43,7 @@ export const axisSteps: Tune = {
   refuses: ({ dialect }) =>
     dialects[dialect].stepsByLine
       ? null
-      : "This printer's dialect cannot set steps by a line: they stand in its own configuration.",
+      : "This printer's dialect cannot set steps by a line: they are part of its configuration.",
   heat: () => null,
   before: "Take everything off the bed. The printer homes and moves to where the way starts.",
   unfit({ inputs, printer }) {
@@ -79,7 +80,8 @@ export const axisSteps: Tune = {
   sum({ inputs, values }, { movedMm }) {
     const id = `steps${AXES[inputs.axis] ?? "X"}`;
     const old = values[id];
-    if (!(old > 0)) return refuse("The steps now in force are not known: read them from the printer or type them.", id);
+    if (!(old > 0))
+      return refuse("The printer's current steps are unknown: read them from the printer or type them.", id);
     const next = (old * inputs.wayMm) / movedMm;
     const within = Math.abs(movedMm - inputs.wayMm) <= GOOD_SHARE * inputs.wayMm;
     return succeed({

@@ -10,6 +10,7 @@ const GOOD_WITHIN_MM = 0.3;
 
 export const bedCentre: Tune = {
   title: "Bed centre",
+  draws: "cross",
   question: "Is the middle of the bed where the printer thinks it is?",
   needs: ["The middle of the bed marked, by its two diagonals", "A ruler"],
   inputs: [

@@ -14,7 +14,8 @@ const GOOD_WITHIN_MM = 1;
 
 export const extruderSteps: Tune = {
   title: "Extruder steps",
-  question: "Does the extruder move the length it is told?",
+  draws: "filament",
+  question: "Does the extruder move the length it should?",
   needs: ["Filament loaded, nozzle clean", "A ruler and a pen", "About five minutes"],
   inputs: [nozzleInput],
   perTool: true,
@@ -22,7 +23,7 @@ export const extruderSteps: Tune = {
   refuses: ({ dialect }) =>
     dialects[dialect].stepsByLine
       ? null
-      : "This printer's dialect cannot set steps by a line: they stand in its own configuration. The sum below still holds; write the new figure there.",
+      : "This printer's dialect cannot set steps by a line: they are part of its configuration. The sum below still holds; write the new value there.",
   heat: ({ inputs }) => ({ nozzleC: inputs.nozzleC }),
   before: `Mark the filament ${MARK_MM} mm above the place where it enters the extruder.`,
   // Factors left by a print would feed another length, or at another speed.
@@ -33,7 +34,8 @@ export const extruderSteps: Tune = {
   sum(request, { leftMm }) {
     const id = valueId("extruderSteps", toolOf(request));
     const old = request.values[id];
-    if (!(old > 0)) return refuse("The steps now in force are not known: read them from the printer or type them.", id);
+    if (!(old > 0))
+      return refuse("The printer's current steps are unknown: read them from the printer or type them.", id);
     const moved = MARK_MM - leftMm;
     if (moved <= 1)
       return refuse("The filament hardly moved: is it gripped? Nothing can be computed from that.", "leftMm");
@@ -49,7 +51,7 @@ export const extruderSteps: Tune = {
       unit: "mm",
       within,
       verdict: within
-        ? `It feeds ${plainNumber(moved, 1)} mm for ${FEED_MM}: within ${GOOD_WITHIN_MM} mm, leave it as it is.`
+        ? `It feeds ${plainNumber(moved, 1)} mm for ${FEED_MM}: within ${GOOD_WITHIN_MM} mm, leave it.`
         : `It feeds ${fed}: ${plainNumber(moved, 1)} mm for ${FEED_MM}.`,
       ask: mistyped("Extruder steps", old, next),
       firmware: { [id]: Math.round(next * 100) / 100 },

@@ -11,6 +11,7 @@ const idsOf = ({ printer }: Pick<TuneRequest, "printer">) =>
 
 export const firmwareRetraction: Tune = {
   title: "Firmware retraction",
+  draws: "pull",
   question: "Does the firmware draw back what the trial found?",
   needs: ["The best length and speed of a retraction trial"],
   inputs: [
@@ -63,7 +64,7 @@ export const firmwareRetraction: Tune = {
       measured: inputs.lengthMm,
       unit: "mm",
       within,
-      verdict: within ? "The firmware has just these." : "The firmware draws back otherwise now.",
+      verdict: within ? "The firmware has just these." : "The firmware's retraction differs from these values.",
       firmware: { [lengthId]: inputs.lengthMm, [speedId]: inputs.speedMmS },
     });
   },

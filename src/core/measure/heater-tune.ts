@@ -36,6 +36,7 @@ interface Heater {
 function heaterTune({ what, ids, target, highest }: Heater): Tune {
   return {
     title: `${what === "nozzle" ? "Nozzle" : "Bed"} heat (PID)`,
+    draws: "swing",
     question: `Does the ${what} hold its temperature?`,
     needs: [
       what === "nozzle" ? "The part fan on as in a print, if it blows at the nozzle" : "The bed bare",
@@ -80,8 +81,8 @@ function heaterTune({ what, ids, target, highest }: Heater): Tune {
         measured: p,
         unit: "",
         within,
-        verdict: within ? "Nearly what it has: leave it." : "These hold the temperature better than what it has.",
-        ...(p === 0 || d === 0 ? { ask: "A part of 0 switches that part off. Is it typed as it was shown?" } : {}),
+        verdict: within ? "Almost what it has: leave it." : "These hold the temperature better than what it has.",
+        ...(p === 0 || d === 0 ? { ask: "A value of 0 turns that PID term off. Did you copy it correctly?" } : {}),
         firmware: Object.fromEntries(own.map((id, n) => [id, Math.round(found[n] * 100) / 100])),
       });
     },

@@ -17,6 +17,7 @@ export function flowSteps({ inputs }: Pick<TuneRequest, "inputs">): number[] {
 
 export const highestFlow: Tune = {
   title: "Highest flow",
+  draws: "feeds",
   question: "How much melts per second before the extruder slips?",
   needs: ["Filament loaded, nozzle clean", "A ruler and a pen", "Room below the nozzle"],
   inputs: [
@@ -84,7 +85,7 @@ export const highestFlow: Tune = {
           ? "It keeps up with all of them: try faster ones."
           : `It keeps up to ${plainNumber(highest, 1)} mm³/s at ${plainNumber(request.inputs.nozzleC)} °C.`,
       ...(fed.some((length) => length > 1.15 * request.inputs.feedMm)
-        ? { ask: "One feed took more than it was told. Is every one typed as it was read?" }
+        ? { ask: "One feed took more than it should. Did you type every one correctly?" }
         : {}),
       firmware: {},
       ...(lost < 0 && highest <= request.printer.highestFlowMm3S

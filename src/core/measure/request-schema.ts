@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { tuneKeys } from ".";
 
-const figures = z.record(z.string().max(40), z.number({ error: "A figure must be a number" }));
+const figures = z.record(z.string().max(40), z.number({ error: "A value must be a number" }));
 
 export const tuneAskSchema = z.object({
   tune: z.enum(tuneKeys, { error: `The tune is one of ${tuneKeys.join(", ")}` }),

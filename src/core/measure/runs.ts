@@ -34,7 +34,7 @@ export function judgeRuns(
   return {
     advice: before
       ? "Two runs agree: the new value can be tried."
-      : "Run it once more before you change anything: two runs that agree are worth ten that were not made.",
+      : "Run it again before changing anything. Two matching runs are needed.",
     disagree: false,
     done: false,
   };

@@ -57,8 +57,15 @@ export interface TuneOutcome {
   printer?: Partial<Printer>;
 }
 
+/**
+ * What is measured, for its drawing: a mark on the `filament`, several `feeds`, the `way` of an axis, a `wall`, the `cross` on a bed, the
+ * `swing` of a heater, the `parts` themselves, the `pull` of the firmware.
+ */
+export type TuneDrawing = "filament" | "feeds" | "way" | "wall" | "cross" | "swing" | "parts" | "pull";
+
 export interface Tune {
   title: string;
+  draws: TuneDrawing;
   question: string;
   /** What must be at hand. */
   needs: string[];
@@ -107,5 +114,5 @@ export const MISTYPED_SHARE = 0.25;
 export function mistyped(label: string, old: number, next: number): string | undefined {
   const share = Math.abs(next - old) / Math.max(1e-9, Math.abs(old));
   if (share <= MISTYPED_SHARE) return undefined;
-  return `${label} would change by ${Math.round(share * 100)} %. Is the reading typed as it was read?`;
+  return `${label} would change by ${Math.round(share * 100)} %. Did you type the reading correctly?`;
 }

@@ -11,7 +11,8 @@ const GOOD_SHARE = 0.01;
 
 export const wallFlow: Tune = {
   title: "Flow, from wall thickness",
-  question: "Is a wall as thick as it was told to be?",
+  draws: "wall",
+  question: "Is a wall as thick as it should be?",
   needs: ["A one-wall box, printed with the flow below (trial “Flow” makes one)", "A calliper"],
   inputs: [
     {
@@ -65,7 +66,7 @@ export const wallFlow: Tune = {
       ...(spread > SPREAD_MM
         ? { ask: `The walls differ by ${plainNumber(spread, 2)} mm. Was one measured at a corner or a blob?` }
         : share > 0.25
-          ? { ask: `Flow would change by ${Math.round(share * 100)} %. Is every wall typed as it was read?` }
+          ? { ask: `Flow would change by ${Math.round(share * 100)} %. Did you type every wall correctly?` }
           : {}),
       firmware: {},
       settings: { flowFactor: Math.round(next * 10) / 10 },

@@ -81,7 +81,7 @@ export function fromField(
         : advice === "lower"
           ? `${sayChance(chanceBelow)} that less than the lowest value that was tried is enough.`
           : advice === "mark-more"
-            ? `No value stands out: what is enough may lie anywhere from ${sayRange(settings.across, fromValue, toValue)}.`
+            ? `No value stands out: what is enough may be anywhere from ${sayRange(settings.across, fromValue, toValue)}.`
             : `The least is needed at ${plainNumber(sensible(settings.along, alongValue(0.5)), decimals)} ${unit} (from ${sayRange(settings.along, alongFrom, alongTo)}, in 9 of 10): ${sayRange(settings.across, fromValue, toValue)} there.`,
   };
 }

@@ -205,20 +205,20 @@ function sayWhy(belief: PieceBelief, wanted: Wanted, setting: SettingKey, found:
     );
   }
   const capital = thing[0].toUpperCase() + thing.slice(1);
-  const inRange = `${capital} lies ${sayFromTo(setting, fromValue, toValue)}, in 9 of 10.`;
+  const inRange = `${capital} is ${sayFromTo(setting, fromValue, toValue)}, in 9 of 10.`;
   const isBeyond = advice === "higher" || advice === "lower";
   // Where it rather lies inside, that is said first.
   if (isBeyond && Math.max(chanceAbove, chanceBelow) < EVEN) sentences.push(inRange);
   if (advice === "higher")
     sentences.push(
-      `${sayChance(chanceAbove)} that ${thing} lies above ${edge(line.values[line.values.length - 1])}, the highest value that was tried.`,
+      `${sayChance(chanceAbove)} that ${thing} is above ${edge(line.values[line.values.length - 1])}, the highest value that was tried.`,
     );
   else if (advice === "lower")
     sentences.push(
-      `${sayChance(chanceBelow)} that ${thing} lies below ${edge(line.values[0])}, the lowest value that was tried.`,
+      `${sayChance(chanceBelow)} that ${thing} is below ${edge(line.values[0])}, the lowest value that was tried.`,
     );
   else if (advice === "mark-more")
-    sentences.push(`No value stands out: ${thing} may lie anywhere ${sayFromTo(setting, fromValue, toValue)}.`);
+    sentences.push(`No value stands out: ${thing} may be anywhere ${sayFromTo(setting, fromValue, toValue)}.`);
   else sentences.push(inRange);
   for (const other of others) {
     sentences.push(

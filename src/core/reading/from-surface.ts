@@ -161,9 +161,9 @@ function saySide({ setting, line, isOpen, fromValue, toValue, chanceAbove, chanc
   const { label, decimals, unit } = settingFor(setting);
   const edge = (value: number) => `${plainNumber(value, decimals)} ${unit}`.trim();
   if (chanceAbove > BEYOND_FROM && chanceAbove >= chanceBelow)
-    return `${sayChance(chanceAbove)} that the best ${label.toLowerCase()} lies above ${edge(line.values[line.values.length - 1])}.`;
+    return `${sayChance(chanceAbove)} that the best ${label.toLowerCase()} is above ${edge(line.values[line.values.length - 1])}.`;
   if (chanceBelow > BEYOND_FROM)
-    return `${sayChance(chanceBelow)} that the best ${label.toLowerCase()} lies below ${edge(line.values[0])}.`;
+    return `${sayChance(chanceBelow)} that the best ${label.toLowerCase()} is below ${edge(line.values[0])}.`;
   if (isOpen) return `${label} makes no difference that can be seen here.`;
-  return `The best ${label.toLowerCase()} lies ${sayFromTo(setting, fromValue, toValue)}, in 9 of 10.`;
+  return `The best ${label.toLowerCase()} is ${sayFromTo(setting, fromValue, toValue)}, in 9 of 10.`;
 }

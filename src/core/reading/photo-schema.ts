@@ -10,5 +10,5 @@ export const photoPlaceSchema = z
   .object({ bottom: pixel, top: pixel })
   .refine(({ bottom, top }) => Math.hypot(top[0] - bottom[0], top[1] - bottom[1]) >= LEAST_APART_PX, {
     path: ["top"],
-    message: "The bottom and the top of the piece lie in one place: move them apart",
+    message: "The bottom and the top of the piece are in the same place: move them apart",
   });

@@ -231,5 +231,5 @@ function tooLittle({ rule, measure }: ReadingGuide, scored: readonly ScoredBand[
   const marked = scored.filter(({ counts, score }) => counts && score !== null).length;
   const more = Math.max(1, FEWEST_BANDS - marked);
   const toMark = `${toMeasure ? `${toMeasure}, or mark` : "Mark"} ${more} more band${more === 1 ? "" : "s"}`;
-  return `${toMark}: fewer than ${FEWEST_BANDS} say nothing about what lies between.`;
+  return `${toMark}. At least ${FEWEST_BANDS} are needed for a result.`;
 }

@@ -37,7 +37,7 @@ export function rehearsedBands({ figures, rehearse }: Sheet, heightMm: number): 
     const compiled = scope.value.compile(rehearse[name], `rehearse.${name}`);
     if (!compiled.ok) return compiled;
     const value = compiled.value.at(scope.value.slots);
-    return Number.isFinite(value) ? succeed(value) : refuse("It comes to no figure.", `rehearse.${name}`);
+    return Number.isFinite(value) ? succeed(value) : refuse("It has no value.", `rehearse.${name}`);
   };
   const [from, to, bands] = [figure("from"), figure("to"), figure("bands")];
   if (!from.ok) return from;

@@ -87,8 +87,8 @@ export interface Compiled {
 /** A formula as a closure; refused with what is wrong and where in its text. */
 export function compileFormula(text: string | number, names: Names): Result<Compiled> {
   if (typeof text === "number") return succeed({ at: () => text, uses: new Set(), constant: text });
-  if (text.trim() === "") return refuse("There is no formula: write a figure, or a sum.");
-  if (text.length > LONGEST_LETTERS) return refuse(`A formula has at most ${LONGEST_LETTERS} letters.`);
+  if (text.trim() === "") return refuse("There is no formula: write a number or a sum.");
+  if (text.length > LONGEST_LETTERS) return refuse(`A formula has at most ${LONGEST_LETTERS} characters.`);
   let root: MathNode;
   try {
     root = parse(text);
@@ -100,7 +100,7 @@ export function compileFormula(text: string | number, names: Names): Result<Comp
   const at = compiler.compile(root);
   if (compiler.problem !== null) return refuse(`In “${text}”: ${compiler.problem}`);
   const constant = compiler.uses.size === 0 ? at!(new Float64Array(0)) : null;
-  if (constant !== null && !Number.isFinite(constant)) return refuse(`“${text}” is no figure.`);
+  if (constant !== null && !Number.isFinite(constant)) return refuse(`“${text}” is not a number.`);
   return succeed({ at: at!, uses: compiler.uses, constant });
 }
 
@@ -140,7 +140,7 @@ class Compiler {
     switch (node.type) {
       case "ConstantNode": {
         const { value } = node;
-        return typeof value === "number" ? () => value : this.fail("only figures and names can stand there.");
+        return typeof value === "number" ? () => value : this.fail("only numbers and names can be used there.");
       }
       case "ParenthesisNode":
         return this.node(node.content!);
@@ -155,7 +155,7 @@ class Compiler {
         return (slots) => (condition(slots) !== 0 ? yes(slots) : no(slots));
       }
       default:
-        return this.fail("only figures, names, sums, functions and “condition ? one : other” can stand in a formula.");
+        return this.fail("a formula can only have numbers, names, sums, functions and “condition ? one : other”.");
     }
   }
 

@@ -20,7 +20,7 @@ const ON_EDGE_MM = 1e-3;
 export class KeptOut {
   private constructor(private readonly shapes: Shape[]) {}
 
-  /** The places of a sheet, by its figures; refused with the field that comes to no figure. */
+  /** The places of a sheet, by its figures; refused with the field that has no value. */
   static of(keepOut: readonly KeepOut[], scope: Scope): Result<KeptOut> {
     let refusal: Refusal | null = null;
     const shapes = keepOut.flatMap((one, i): Shape[] => {
@@ -33,7 +33,7 @@ export class KeptOut {
           return otherwise;
         }
         const value = compiled.value.at(scope.slots);
-        if (!Number.isFinite(value)) refusal ??= refuse("It comes to no figure.", `keepOut.${i}.${name}`);
+        if (!Number.isFinite(value)) refusal ??= refuse("It has no value.", `keepOut.${i}.${name}`);
         return value;
       };
       const common = {

@@ -181,7 +181,7 @@ class SheetLayer {
           .map((text, n) => {
             if (n >= formulas.length) return text;
             const value = formulas[n](slots);
-            if (!Number.isFinite(value)) this.refusal ??= refuse("It comes to no figure.", `${field}.lines.${i}`);
+            if (!Number.isFinite(value)) this.refusal ??= refuse("It has no value.", `${field}.lines.${i}`);
             return text + plainNumber(value, 4);
           })
           .join(""),
@@ -264,7 +264,7 @@ class SheetLayer {
     this.refusal ??= refuse(
       Number.isFinite(most)
         ? `The stroke runs away to ${plainNumber(most, 0)} mm (t = ${at}).`
-        : `The stroke comes to no place at t = ${at}: a formula divides by nothing, or takes a root of less.`,
+        : `The stroke has no valid position at t = ${at}: a formula divides by zero or takes the root of a negative number.`,
       field,
     );
     return false;

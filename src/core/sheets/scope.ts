@@ -46,7 +46,7 @@ export class Scope {
     }
     for (const [i, { name }] of figures.entries()) {
       if (names.has(name) || isGiven(name))
-        return refuse(`“${name}” is there already: every figure has a name of its own.`, `figures.${i}.name`);
+        return refuse(`“${name}” is there already: every number needs its own name.`, `figures.${i}.name`);
       names.set(name, free.next++);
     }
     const failed = scope.workOut(figures);
@@ -89,7 +89,7 @@ export class Scope {
       if (!formula.ok) return { ...formula, field: `figures.${i}.value` };
       const along = [...formula.value.uses].find((one) => isGiven(one));
       if (along)
-        return refuse(`A figure is one for the whole sheet: “${along}” changes along it.`, `figures.${i}.value`);
+        return refuse(`A number is the same for the whole sheet: “${along}” changes along it.`, `figures.${i}.value`);
       compiled.set(name, formula.value);
     }
     const state = new Map<string, "open" | "done">();
@@ -111,8 +111,9 @@ export class Scope {
     };
     for (const [i, { name }] of figures.entries()) {
       const circle = visit(name);
-      if (circle) return refuse(`The figures lead back to themselves: ${circle.join(" → ")}.`, `figures.${i}.value`);
-      if (!Number.isFinite(this.get(name))) return refuse(`“${name}” comes to no figure.`, `figures.${i}.value`);
+      if (circle)
+        return refuse(`The numbers depend on each other in a circle: ${circle.join(" → ")}.`, `figures.${i}.value`);
+      if (!Number.isFinite(this.get(name))) return refuse(`“${name}” has no value.`, `figures.${i}.value`);
     }
     return null;
   }

@@ -7,10 +7,10 @@ import type { Item, Sheet } from "./sheet";
 const MOST_ITEMS = 2000;
 const DEEPEST = 12;
 
-const expr = z.union([z.string().max(500, "A formula has at most 500 letters"), z.number()], {
-  error: "Write a figure or a formula",
+const expr = z.union([z.string().max(500, "A formula has at most 500 characters"), z.number()], {
+  error: "Write a number or a formula",
 });
-const place = z.tuple([expr, expr], { error: "A place is two figures: [x, y]" });
+const place = z.tuple([expr, expr], { error: "A place is two numbers: [x, y]" });
 const bead = z.strictObject({ widthMm: expr.optional(), heightMm: expr.optional(), filamentPerMm: expr.optional() });
 const off = { off: z.literal(true).optional() };
 const laying = {
@@ -33,7 +33,7 @@ const laying = {
 /** A name that formulas may use: letters, figures and underscores. */
 const word = z
   .string()
-  .regex(/^[A-Za-z][A-Za-z0-9_]{0,29}$/, "A name is a letter, and letters, figures or _ behind it, at most 30");
+  .regex(/^[A-Za-z][A-Za-z0-9_]{0,29}$/, "A name is a letter followed by letters, digits or _, at most 30");
 
 const strokes = {
   line: z.strictObject({
@@ -117,10 +117,10 @@ const strokes = {
     text: z
       .string()
       .min(1, "A word has a letter at least")
-      .max(40, "A word has at most 40 letters")
+      .max(40, "A word has at most 40 characters")
       .refine((text) => unknownLetters(text) === "", {
         error: ({ input }) =>
-          `There are no strokes for ${unknownLetters(String(input))}: letters A to Z, figures, . , - + ! ? / can be laid`,
+          `There are no strokes for ${unknownLetters(String(input))}: A to Z, digits and . , - + ! ? / can be laid`,
       }),
     at: place,
     sizeMm: expr,
@@ -134,7 +134,7 @@ const strokes = {
       .array(
         z
           .string()
-          .max(200, "A line has at most 200 letters")
+          .max(200, "A line has at most 200 characters")
           .regex(/^[^\r\n]*$/, "One line each"),
       )
       .max(200),
@@ -234,7 +234,7 @@ const shallowSheet = z
           step: z.number().positive().optional(),
         }),
       )
-      .max(50, "At most 50 figures")
+      .max(50, "At most 50 numbers")
       .default([]),
     bead: z.strictObject({ widthMm: expr, heightMm: expr }),
     speedMmS: expr,
@@ -256,7 +256,7 @@ const shallowSheet = z
 /** Looked at before anything else: what lies too deep cannot even be read. */
 export const sheetSchema: z.ZodType<Sheet> = z
   .unknown()
-  .refine(isShallow, { message: `Rows lie at most ${DEEPEST} deep in one another`, path: ["items"] })
+  .refine(isShallow, { message: `Rows can be nested at most ${DEEPEST} deep`, path: ["items"] })
   .pipe(shallowSheet);
 
 /** Whether rows lie no deeper in one another than they may; level by level, for a stack has an end. */

@@ -10,7 +10,7 @@ export function plainText(what: string, most: number) {
     .string({ error: `${what} must be text` })
     .trim()
     .max(most, `${what} is longer than ${most} characters`)
-    .refine((text) => text.search(notInNames) < 0, `${what} must not hold line ends or control letters`)
+    .refine((text) => text.search(notInNames) < 0, `${what} must not hold line breaks or control characters`)
     .refine((text) => text.isWellFormed(), `${what} holds half a letter`);
 }
 

@@ -74,9 +74,9 @@ export const printerSchema = z.object({
   enclosed: z.boolean().default(false),
   /** Letters that a line of its screen shows; 0 for as many as there are. And those it does not have, or stumbles over. */
   screenLetters: z
-    .int({ error: "Letters are counted in whole numbers" })
-    .min(0, "A screen shows 0 letters (as many as there are) or more")
-    .max(200, "At most 200 letters")
+    .int({ error: "The number of characters is a whole number" })
+    .min(0, "A screen shows 0 characters (no limit) or more")
+    .max(200, "At most 200 characters")
     .default(20),
   screenLacks: plainText("What the screen lacks", 40).default(""),
   /** Figures that are the firmware's own, by name, and when it last said so: files need not say them. */

@@ -72,9 +72,7 @@ function shape({ plan, labels, room, beadWidthMm }: SpecimenRequest): PieceShape
   const airMm = 2 * radius * Math.sin(Math.PI / Math.max(values.length, 3)) - CLOSEST_MM;
   // Less air than this shows the strings of short lengths only.
   const near =
-    airMm < AIR_MM - 0.05
-      ? ` Only ${plainNumber(airMm, 1)} mm of air lie between posts: it tells little above 2 mm.`
-      : "";
+    airMm < AIR_MM - 0.05 ? ` Only ${plainNumber(airMm, 1)} mm of air between posts: little to see above 2 mm.` : "";
   const lengths = values.map((value, i) => `post ${i + 1}: ${plainNumber(value, 2)} mm`);
   return {
     heightMm: storeys.heightMm,

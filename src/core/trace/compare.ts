@@ -308,7 +308,7 @@ class Comparison {
       say("drawnFeed", "draws filament back or gives it back at another speed");
     if (a.waits !== b.waits) say("waits", "waits for something else");
     if (a.shows !== b.shows) say("shows", "shows something else on the printer's screen");
-    if (a.says !== b.says) say("says", "is told something else");
+    if (a.says !== b.says) say("says", "gets another command");
     return wrong;
   }
 

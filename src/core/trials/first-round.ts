@@ -58,7 +58,7 @@ function aroundExpected(
   if (!isNarrow(known, range(printer, spool, options))) return round;
   const plan = narrowedTo({ kind, options, plan: round.plan }, { printer, spool }, known);
   if (!plan.ok) return round;
-  const note = `${known.why}. This round asks from there, and tells if it lies elsewhere.`;
+  const note = `${known.why}. This round asks from there, and says if the best is elsewhere.`;
   return { ...round, plan: plan.value, notes: [...round.notes, note] };
 }
 
@@ -93,7 +93,7 @@ function roomNotes({ printer, spool }: RoundRequest): string[] {
   }
   if (materials[spool.material].warps && !printer.enclosed) {
     notes.push(
-      `${spool.material} pulls off in draughts, and ${printer.name} is open: a wide brim is laid, keep windows shut.`,
+      `${spool.material} may warp in a draught, and ${printer.name} isn't enclosed. A wide brim is added; keep windows closed.`,
     );
   }
   if (spool.bedC <= SOFT_FROM_BED_C && printer.enclosed) {

@@ -79,7 +79,7 @@ export function headerLines(
 function alikeRows(trial: Trial, printer: Printer): string[] {
   const rows = outOfReach(trial, printer).map(
     ({ lengthMm, reachesMmS, bands }) =>
-      `  ${plainNumber(lengthMm, 2)} mm comes to ${plainNumber(reachesMmS, 0)} mm/s: ${sayBands(bands)} no faster`,
+      `  ${plainNumber(lengthMm, 2)} mm never exceeds ${plainNumber(reachesMmS, 0)} mm/s: ${sayBands(bands)} no faster`,
   );
   return rows.length > 0 ? ["", "as fast as the extruder gets", ...rows] : [];
 }

@@ -159,7 +159,7 @@ function finer(
   const finest = finestStep(key);
   if (step <= finest * 1.01) {
     return refuse(
-      `The bands lie ${plainNumber(step, decimals + 1)} ${unit} apart: finer differences of ${label.toLowerCase()} cannot be seen. Keep what was found.`,
+      `The bands are ${plainNumber(step, decimals + 1)} ${unit} apart: finer differences of ${label.toLowerCase()} cannot be seen. Keep what you found.`,
     );
   }
   const { value, fromValue, toValue } = range;

@@ -166,7 +166,7 @@ function besideOneAnother(
   [{ fromMm, toMm }]: ResolvedBand[],
   units: Pick<Unit, "value" | "label" | "settings" | "wantedMm">[],
 ): Unit[] {
-  const why = reached(run, toMm) ? "" : "It was not printed: the print broke off before.";
+  const why = reached(run, toMm) ? "" : "Not printed: the print stopped before it.";
   return units.map((unit, i) => ({ ...unit, band: i + 1, inBand: 1, fromMm, toMm, why, counts: why === "" }));
 }
 
@@ -195,8 +195,8 @@ const reached = ({ reachedMm }: Pick<Run, "reachedMm">, toMm: number) =>
   reachedMm === null || reachedMm >= toMm - HEIGHT_TOLERANCE_MM;
 
 function whyNot(run: Pick<Run, "reachedMm" | "told" | "trial">, band: ResolvedBand): string {
-  if (band.lastLayer < band.firstLayer) return "No layer lies in it.";
-  if (!reached(run, band.toMm)) return "It was not printed: the print broke off before.";
+  if (band.lastLayer < band.firstLayer) return "It has no layer.";
+  if (!reached(run, band.toMm)) return "Not printed: the print stopped before it.";
   const told = run.told.find((one) => one.band === band.number);
   if (told && told.settledShare < LEAST_SETTLED)
     return `The nozzle was settled in ${Math.round(told.settledShare * 100)} % of it only.`;

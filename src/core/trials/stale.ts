@@ -31,7 +31,7 @@ export interface Around {
 export function whyStale(own: KeptValue, needs: readonly Need[], around: Around): string[] {
   const { printer, askedAnewAt, now, staleDays } = around;
   const why: string[] = [];
-  if (askedAnewAt !== null && askedAnewAt > own.keptAt) why.push("Everything is to be asked again.");
+  if (askedAnewAt !== null && askedAnewAt > own.keptAt) why.push("Marked to be asked again.");
   if (own.nozzleMm !== null && own.nozzleMm !== printer.nozzleMm) {
     why.push(
       `It was found with a ${plainNumber(own.nozzleMm)} mm nozzle; ${printer.name} has a ${plainNumber(printer.nozzleMm)} mm one now.`,

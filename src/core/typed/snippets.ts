@@ -77,7 +77,7 @@ export const snippets: Snippet[] = [
     },
   },
   {
-    name: "The middle put right by its offset",
+    name: "The middle corrected by its offset",
     lines(printer) {
       const { x, y } = bedCentre(printer);
       return [

@@ -36,7 +36,7 @@ export function openDatabase(path: string): Database.Database {
     const version = versionOf(database);
     if (version > newestVersion()) {
       throw new StorageTrouble(
-        `The database was written by a newer Cuchara (version ${version}, this one knows ${newestVersion()}). It was left as it is: start the newer program, or put an older backup in its place.`,
+        `The database was written by a newer Cuchara (version ${version}, this one knows ${newestVersion()}). It was left unchanged: start the newer program, or restore an older backup.`,
       );
     }
   } finally {

@@ -7,8 +7,8 @@ export const preferencesSchema = z.object({
   /** Talk older than this goes. */
   talkDays: z
     .int({ error: "Days are a whole number" })
-    .min(1, "Talk is kept for at least a day")
-    .max(3650, "Talk is kept for at most ten years"),
+    .min(1, "The console log is kept for at least a day")
+    .max(3650, "The console log is kept for at most ten years"),
   /** Kept values older than this are to be asked again. */
   staleDays: z
     .int({ error: "Days are a whole number" })
@@ -16,11 +16,13 @@ export const preferencesSchema = z.object({
     .max(3650, "A kept value holds for at most ten years"),
   /** What earlier spools wanted is expected of new ones. */
   expectsAlike: z.boolean({ error: "It is true or false whether earlier spools lead to expect anything" }),
+  /** The data are the demo's. */
+  isDemo: z.boolean({ error: "It is true or false whether this is the demo" }),
 });
 
 export type Preferences = z.infer<typeof preferencesSchema>;
 
-const usual: Preferences = { talkDays: 60, staleDays: 365, expectsAlike: true };
+const usual: Preferences = { talkDays: 60, staleDays: 365, expectsAlike: true, isDemo: false };
 
 export function readPreferences(): Preferences {
   const rows = database().prepare("SELECT key, value FROM preferences").all() as { key: string; value: string }[];

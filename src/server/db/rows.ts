@@ -12,7 +12,7 @@ export function unreadableRecords(): string[] {
 }
 
 function tell(what: string, id: number, error: unknown): string {
-  const sentence = `The ${what} ${id} cannot be read: it is not in the form this program writes. It was left as it is.`;
+  const sentence = `The ${what} ${id} cannot be read: it is not in the form this program writes. It was left unchanged.`;
   if (!unreadable().has(`${what} ${id}`)) {
     unreadable().set(`${what} ${id}`, sentence);
     log().warn({ err: error, what, id }, "a record cannot be read");

@@ -17,7 +17,7 @@ const sentences: [RegExp, string][] = [
   ],
   [
     /^SQLITE_(CORRUPT|NOTADB)/,
-    "The database is damaged. It was left as it is: put a backup in its place, then start Cuchara again.",
+    "The database is damaged. It was left unchanged: restore a backup, then start Cuchara again.",
   ],
   [/^SQLITE_(IOERR|CANTOPEN)/, "The disk does not give or take the database. Look at its folder, then try again."],
 ];

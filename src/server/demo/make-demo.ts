@@ -1,5 +1,6 @@
 /** The demo database: five printers, six spools, two trials, a piece to be read, three opened files. */
 import { readChunks } from "@/core/edits/see-file";
+import { exampleSheets } from "@/core/sheets/examples";
 import { printerSchema } from "@/core/shelf/printer-schema";
 import { spoolSchema } from "@/core/shelf/spool-schema";
 import { buildTrial } from "@/core/trials/build";
@@ -7,21 +8,28 @@ import { Trial } from "@/core/trials/trial";
 import { newTrialSchema } from "@/core/trials/trial-schema";
 import { writeBench } from "../db/bench";
 import { CHUNK_BYTES, files } from "../db/files";
+import { writePreferences } from "../db/preferences";
 import { printers } from "../db/printers";
+import { sheets } from "../db/sheets";
 import { spools } from "../db/spools";
 import { trials } from "../db/trials";
 import { tasks } from "../tasks/catalogue";
 import { addRunOfCard } from "../work/runs";
 import { firstTrial } from "../work/trials";
 import { storedReport } from "../tasks/stored-report";
+import { tellStory } from "./story";
 import { demoFiles } from "./sliced-files";
 import { demoPrinters, demoSpools } from "./scenario";
 
 /** What the first printer's extruder really feeds of what it is asked for. */
 const DEMO_FEED_SHARE = 0.973;
 
-/** Adds the whole scenario to the database in use. */
-export async function makeDemo(): Promise<void> {
+/**
+ * Adds the whole scenario to the database in use.
+ *
+ * @param hasStory whether it has been worked at for weeks; without, nothing is asked yet but two trials
+ */
+export async function makeDemo(hasStory: boolean): Promise<void> {
   const madePrinters = demoPrinters.map((printer) => printers.add(printerSchema.parse(printer)));
   const madeSpools = demoSpools.map((spool) => spools.add(spoolSchema.parse(spool)));
   writeBench({ printerId: madePrinters[0].id, spoolId: madeSpools[0].id });
@@ -44,6 +52,12 @@ export async function makeDemo(): Promise<void> {
   for (const { name, bytes } of [{ name: "bottle-green-tower.gcode", bytes: built.bytes }, ...demoFiles()]) {
     storeFile(name, bytes, madePrinters[0].id);
   }
+  if (!hasStory) return;
+  for (const sheet of [exampleSheets[0], exampleSheets[1]])
+    sheets.add({ ...sheet, name: `${sheet.name}, for the tiles` });
+  await tellStory({ printer: madePrinters[0], finished: madeSpools[0], middle: madeSpools[2] });
+  writeBench({ printerId: madePrinters[0].id, spoolId: madeSpools[2].id });
+  writePreferences({ isDemo: true });
 }
 
 function storeFile(name: string, bytes: Uint8Array, printerId: number): void {

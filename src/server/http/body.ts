@@ -29,7 +29,7 @@ async function readJson(request: Request): Promise<unknown> {
   try {
     return JSON.parse(text) as unknown;
   } catch {
-    throw new Refused("invalid", "The body is not JSON. Numbers must be plain figures: NaN and Infinity are not JSON.");
+    throw new Refused("invalid", "The body is not JSON. NaN and Infinity are not allowed in JSON.");
   }
 }
 

@@ -13,9 +13,9 @@ export const printerBody = z.object({ printerId: printerIdSchema });
 /** A line as it is typed: one line, nothing a line cannot hold. */
 export const lineSchema = z
   .string({ error: "A line is text" })
-  .max(500, "A line has at most 500 letters")
+  .max(500, "A line has at most 500 characters")
   // eslint-disable-next-line no-control-regex -- exactly those end or spoil a line
-  .regex(/^[^\x00-\x08\x0a-\x1f]*$/, "A line must not hold line ends or control letters");
+  .regex(/^[^\x00-\x08\x0a-\x1f]*$/, "A line must not hold line breaks or control characters");
 
 export const linesBody = printerBody.extend({
   lines: z

@@ -69,7 +69,7 @@ async function interview(session: LinkSession, place: string): Promise<Asked> {
   if (first.outcome !== "taken")
     throw new Refused(
       "unreachable",
-      `Nobody answers at ${place}. Is the printer on, and is it the right port and speed?`,
+      `Nothing answers at ${place}. Is the printer on, and is it the right port and speed?`,
       { field: "transport" },
     );
   const answers: string[] = [];

@@ -124,7 +124,7 @@ export function eventStream(
       const most = afterId === null ? FIRST_LINES : MOST_MISSED;
       const before = linkEvents.last(printerId, most, all, afterId ?? 0);
       if (afterId !== null && before.length === most) {
-        const text = "Lines were left out here: they stand in the talk of the day.";
+        const text = "Lines were left out here: find them in the log of the day.";
         before.unshift({ ...before[0], id: before[0].id - 1, direction: "note", source: "console", text });
       }
       for (let from = 0; from < before.length; from += MOST_LINES) {

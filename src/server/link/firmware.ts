@@ -256,7 +256,7 @@ export function takeOverReading(printerId: number, { entries, takenAt }: ValueSn
 export async function putBack(printerId: number, changeId: number): Promise<ValueSnapshot> {
   const change = valueChanges.get(changeId);
   if (!change || change.printerId !== printerId) throw new Refused("missing", "There is no such change.");
-  if (change.from === null) throw new Refused("conflict", "The old figure is not known, so it cannot be put back.");
+  if (change.from === null) throw new Refused("conflict", "The old value is unknown, so it can't be restored.");
   const { snapshot } = await tryValue(printerId, {
     id: change.valueId,
     value: change.from,

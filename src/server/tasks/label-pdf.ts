@@ -56,7 +56,7 @@ export async function labelPdf(label: Label, asSheet: boolean): Promise<Result<U
   const without = texts.find(({ stretches }) => stretches === null);
   if (without) {
     return refuse(
-      `The PDF has no letters for “${without.text}”. Print the label from its page, or save it as a picture: the browser has them.`,
+      `The PDF font has no characters for “${without.text}”. Print the label from its page, or save it as a picture: the browser has them.`,
     );
   }
   const pdf = await PDFDocument.create();

@@ -81,17 +81,34 @@ export async function restoreFrom(request: Request): Promise<{ kept: string | nu
     const checked = await runTask("checkBackup", { path }, { signal });
     if (!checked.ok) throw new Refused("unreadable", checked.message);
     await runTask("readyBackup", { path, devices: devicesNow() }, { signal });
-    if (runningJobs() > 0) {
-      throw new Refused(
-        "conflict",
-        "A job is running. Cancel it, or wait until it is through, before a backup is put in place.",
-      );
-    }
+    refuseWhileRunning();
     return { kept: await putInPlace(path) };
   } finally {
     rmSync(path, { force: true });
     free();
   }
+}
+
+/** Puts an empty database in place of what there is, which is kept beside it under the name that is given back. Who is let in stays. */
+export async function beginEmpty(signal: AbortSignal): Promise<{ kept: string | null }> {
+  database();
+  const free = claimCopying();
+  const path = join(dataFolder(), `receiving-${process.pid}.db`);
+  try {
+    sweep("receiving");
+    needRoom(0);
+    await runTask("readyBackup", { path, devices: devicesNow() }, { signal });
+    refuseWhileRunning();
+    return { kept: await putInPlace(path) };
+  } finally {
+    rmSync(path, { force: true });
+    free();
+  }
+}
+
+function refuseWhileRunning(): void {
+  if (runningJobs() === 0) return;
+  throw new Refused("conflict", "A job is running. Cancel it, or wait until it is done, before the data is replaced.");
 }
 
 async function receive(request: Request, path: string): Promise<void> {
@@ -134,6 +151,6 @@ async function putInPlace(path: string): Promise<string | null> {
     forgetHub();
     tellAll();
   }
-  log().warn({ kept }, "a backup was put in place");
+  log().warn({ kept }, "other data was put in place");
   return kept;
 }

@@ -63,6 +63,7 @@ export function benchPage() {
     printerId: printerId ?? 0,
     spoolId: spoolId ?? 0,
     trials: briefTrials(FIRST_TRIALS),
+    isDemo: readPreferences().isDemo,
     road: printerId && spoolId ? roadFor(printerId, spoolId) : null,
   };
 }

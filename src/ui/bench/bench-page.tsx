@@ -18,6 +18,7 @@ import { BrokenJobs } from "../printer/broken-jobs";
 import styles from "./bench-page.module.css";
 import { PrinterCard, SpoolCard } from "./fact-cards";
 import { sayEffort } from "./say-effort";
+import { DemoLine } from "./demo-line";
 import { BenchTools } from "./bench-tools";
 import { RoadStrip } from "./road-strip";
 import { QuestionRow } from "./question-row";
@@ -49,6 +50,7 @@ export function BenchPage() {
   return (
     <>
       <BrokenJobs />
+      <DemoLine />
       <h1>What does {spool.colourName || spool.name} want?</h1>
       <p className="sub">
         {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.{" "}

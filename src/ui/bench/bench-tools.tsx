@@ -31,7 +31,7 @@ export function BenchTools({ printer, spool, hasKept }: Props) {
     act(async () => {
       await api.post(`/bench/anew?${query}`);
       await refresh();
-      tell.undo("Everything is to be asked again; what is kept stays until it is answered anew.", async () => {
+      tell.undo("Everything is marked to be asked again. Kept values stay until there is a new answer.", async () => {
         await api.remove(`/bench/anew?${query}`);
         await refresh();
       });

@@ -74,7 +74,7 @@ function KnownCard({ known, by }: { known: Known; by: KnownAspect }) {
       <h2>{label}</h2>
       <p className="dim">
         {strongest
-          ? `Differs most by ${aspectWords[strongest.by]}: ${Math.round(strongest.share * 100)} % of all differences lie between its groups.`
+          ? `Differs most by ${aspectWords[strongest.by]}: ${Math.round(strongest.share * 100)} % of all differences are between its groups.`
           : "Too few values, or too alike, to say what they differ by."}
       </p>
       <KnownStrip known={known} by={by} />

@@ -32,7 +32,7 @@ export function readAnswer<T>(status: number, text: string): T {
   try {
     body = JSON.parse(text);
   } catch {
-    throw new ApiError(status, "The answer cannot be read. Is Cuchara still running?");
+    throw new ApiError(status, "The answer can't be read. Is Cuchara still running?");
   }
   if (status >= 200 && status < 300) return body as T;
   const { error } = body as ErrorBody;
@@ -51,7 +51,7 @@ async function ask<T>(method: string, path: string, body?: unknown, leaving = fa
       keepalive: leaving,
     });
   } catch {
-    throw new ApiError(0, "Cuchara does not answer. Is it still running?");
+    throw new ApiError(0, "Cuchara doesn't answer. Is it still running?");
   }
   return readAnswer<T>(response.status, await response.text());
 }

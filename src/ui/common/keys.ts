@@ -60,6 +60,7 @@ export const keys = {
   sheetCheck: (text: string, printerId: number, spoolId: number) => ["sheet-check", text, printerId, spoolId],
   writtenProgram: (id: number) => ["written-program", id],
   program: ["program"],
+  isDemo: ["program", "is-demo"],
   devices: ["devices"],
   bin: ["bin"],
 } as const;

@@ -121,7 +121,7 @@ export function RateChoice({ rate, onRate }: { rate: number; onRate(rate: number
       className={styles.rate}
       label="Clock of the simulated printer"
       value={rate}
-      options={options.map((value) => ({ value, label: value === 1 ? "clock as it is" : `clock ${value} ×` }))}
+      options={options.map((value) => ({ value, label: value === 1 ? "real time" : `clock ${value} ×` }))}
       onChange={onRate}
     />
   );

@@ -35,7 +35,7 @@ export function Follow() {
           next.current = answer.next;
           setTold({ trouble: answer.trouble, unreadable: answer.unreadable });
         } catch (error) {
-          const message = error instanceof ApiError ? error.message : "Cuchara does not answer. Is it still running?";
+          const message = error instanceof ApiError ? error.message : "Cuchara doesn't answer. Is it still running?";
           setTold((now) => ({ ...now, trouble: message }));
         }
       }

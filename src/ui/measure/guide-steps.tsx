@@ -9,6 +9,7 @@ import { Segments } from "../common/segments";
 import { NumberField } from "../common/number-field";
 import type { Guide } from "./use-guide";
 import fieldStyles from "../common/number-field.module.css";
+import { Drawing } from "./drawing";
 import styles from "./measure.module.css";
 
 export function Needs({ guide }: { guide: Guide }) {
@@ -84,7 +85,7 @@ export function Heat({ guide }: { guide: Guide }) {
     <>
       <p className="dim">
         To <b>{sayWanted(wanted)}</b>, and wait until it is there.{" "}
-        {live && (heatSaid ? `Now ${heatSaid}.` : "How hot it is now, nobody has measured yet.")}
+        {live && (heatSaid ? `Now ${heatSaid}.` : "Current temperature unknown.")}
       </p>
       <div className="field-row">
         <Button
@@ -109,7 +110,10 @@ export function Act({ guide }: { guide: Guide }) {
   const { tune, lines, hot, live, acted, busy, refusal, phase, fileAddress } = guide;
   return (
     <>
-      <p className="dim">{tune.before}</p>
+      <div className={styles.shown}>
+        <p className="dim">{tune.before}</p>
+        <Drawing of={tune.draws} moment="before" />
+      </div>
       {lines.length > 0 && (
         <>
           <pre className="mono start-lines">{lines.join("\n")}</pre>
@@ -138,7 +142,12 @@ export function Measure({ guide }: { guide: Guide }) {
   const { tune, fields, readings, setReadings, link, readRuler } = guide;
   return (
     <>
-      {tune.after && <p className="dim">{tune.after}</p>}
+      {tune.after && (
+        <div className={styles.shown}>
+          <p className="dim">{tune.after}</p>
+          <Drawing of={tune.draws} moment="after" />
+        </div>
+      )}
       <div className="field-row">
         {fields.map((field) => (
           <NumberField

@@ -8,6 +8,7 @@ import { Loading } from "../common/loading";
 import { NoPrinter } from "../common/no-printer";
 import { useBenchPair } from "../common/queries";
 import { useMeasurements } from "../printer/kept-firmware";
+import { Drawing } from "./drawing";
 import styles from "./measure.module.css";
 
 export function MeasurePage() {
@@ -18,7 +19,7 @@ export function MeasurePage() {
   const next = tuneKeys.find((key) => !tuneFor(key).refuses?.(printer) && !measured.some(({ tune }) => tune === key));
   return (
     <>
-      <h1>Does {printer.name} do what it is told?</h1>
+      <h1>Does {printer.name} do what it should?</h1>
       <p className="sub">
         Measured with ruler and calliper, with the printer linked or by a file it prints from a card. Steps first:
         everything else stands on them.
@@ -30,6 +31,7 @@ export function MeasurePage() {
           const refusal = tune.refuses?.(printer) ?? null;
           return (
             <li key={key} className={`list-row ${styles.row}`}>
+              <Drawing of={tune.draws} moment="after" small />
               <div>
                 <PointedLink className="title" href={`/measure/${key}`}>
                   {tune.title}

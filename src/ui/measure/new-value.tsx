@@ -64,7 +64,7 @@ export function NewValue(props: Props) {
         <>
           {lines.length > 0 && <pre className="mono start-lines">{lines.join("\n")}</pre>}
           {(isConfirmed || wasTried) && (
-            <p className="dim">This is in force now. It is lost when the power goes off, until it is saved.</p>
+            <p className="dim">This is set now. It is lost at power-off unless you save it.</p>
           )}
           {hasFirmware && !outcome.within && !wasTried && (
             <Button

@@ -59,9 +59,7 @@ export function RunList(props: Props) {
             {said.advice}
           </div>
         )}
-        {wasTried && (
-          <div className="finding note">The new value is in force. Run it again to see that it is right.</div>
-        )}
+        {wasTried && <div className="finding note">The new value is set. Run it again to confirm.</div>}
       </section>
       <NewValue {...props} outcome={outcome} recent={recent} said={said} />
     </>

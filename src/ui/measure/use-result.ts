@@ -61,7 +61,7 @@ export function useResult({ tuneKey, printer, spool, runs, outcome, tried, inFor
         if (!taken) throw new ApiError(409, `The printer did not take ${valueFor(id)?.definition.label ?? id}.`);
       }
       onRuns(runs.map((run, i) => (i === runs.length - 1 ? { ...run, triedAs: outcome } : run)));
-      return "In force, read back. Now run it again to confirm.";
+      return "Set and read back. Now run it again to confirm.";
     });
   };
   const saving = useSaveValues(printer);

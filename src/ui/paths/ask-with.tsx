@@ -43,7 +43,7 @@ export function AskWith({ sheet, printerId, spoolId, onClose }: Props) {
         </label>
         <p className="dim">
           The kind’s values are laid over the sheet’s height, band by band. Formulas may take them: <code>value</code>{" "}
-          is the band’s own, <code>band(k)</code> that of any. The trial keeps the sheet as it is now.
+          is the band’s own, <code>band(k)</code> that of any. The trial keeps a copy of the sheet.
         </p>
       </div>
     </Modal>

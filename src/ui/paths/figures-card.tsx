@@ -42,7 +42,7 @@ export function Figures({ sheet, wrong, onChange }: Props) {
           onChange({ figures: [...figures, { name: freshName(figures), value: "1", unit: "mm", low: 0, high: 10 }] })
         }
       >
-        Another figure
+        Another number
       </button>
     </>
   );
@@ -67,7 +67,7 @@ function FigureRow({ index: i, figure, sheet, wrong, isOpen, onOpen, onPut, onRe
   return (
     <div className={styles.figure} role="group" aria-label={`Figure ${i + 1}`}>
       <TextField
-        aria-label={`Name of figure ${i + 1}`}
+        aria-label={`Name of number ${i + 1}`}
         value={name}
         maxLength={30}
         onChange={(next) => onPut({ name: next }, `name${i}`)}
@@ -171,8 +171,8 @@ const rehearsed: RowField[] = [
 
 const savings = [
   { key: "nearestStart", label: "rings begin where the nozzle is" },
-  { key: "nearestCopy", label: "copies from the nearer end" },
-  { key: "noNeedlessRetraction", label: "no retraction over what is laid" },
+  { key: "nearestCopy", label: "start copies at the nearer end" },
+  { key: "noNeedlessRetraction", label: "don't retract over printed lines" },
 ] as const;
 
 /** What holds for every stroke that says nothing of its own. */
@@ -212,7 +212,7 @@ export function Whole({ sheet, wrong, onChange }: Props) {
               checked={sheet.rehearse !== undefined}
               onChange={(isOn) => onChange({ rehearse: isOn ? { from: "200", to: "220", bands: "5" } : undefined })}
             />{" "}
-            rehearse a trial’s bands (value, band(k))
+            preview with band values (value, band(k))
           </label>
           {sheet.rehearse && fields(rehearsed, ({ label }) => `Rehearsed, ${label}`)}
         </div>

@@ -145,7 +145,7 @@ function offeredFor(sheet: Sheet, path: RowPath | null, typed: string): NameOffe
 }
 
 function sayRange({ least, most }: { least: number; most: number }): string {
-  if (!Number.isFinite(least) || !Number.isFinite(most)) return "no figure";
+  if (!Number.isFinite(least) || !Number.isFinite(most)) return "no value";
   const [low, high] = [plainNumber(least, 3), plainNumber(most, 3)];
   return low === high ? `= ${low}` : `${low} to ${high}`;
 }

@@ -43,7 +43,7 @@ export function PathsPage() {
       try {
         sheet = JSON.parse(text) as Sheet;
       } catch {
-        throw new ApiError(400, `“${file.name}” is no sheet: it cannot be read as JSON.`);
+        throw new ApiError(400, `“${file.name}” isn't a sheet file: it is not valid JSON.`);
       }
       const { id } = await api.post<KeptSheet>("/sheets", sheet);
       router.push(`/paths/${id}`);
@@ -51,7 +51,7 @@ export function PathsPage() {
   return (
     <>
       <h1>Paths</h1>
-      <p className="sub">A print from figures, strokes and repeats: no model, no slicing, laid as it is typed.</p>
+      <p className="sub">A print from numbers, strokes and repeats: no model, no slicing, drawn as you type.</p>
       <p className="line above">
         <Button type="primary" loading={busy} onClick={() => void begin(emptySheet)}>
           New sheet

@@ -141,7 +141,7 @@ const retractOptions = [
 ] as const;
 const runOptions = [
   { value: "self", label: "from the nearer end" },
-  { value: "forth", label: "as it is written" },
+  { value: "forth", label: "in the order written" },
   { value: "back", label: "backwards" },
 ] as const;
 const fillOptions = [

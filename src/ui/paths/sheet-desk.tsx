@@ -59,7 +59,7 @@ export function SheetDesk({ loaded, printer, spool }: Props) {
       <div className={styles.page}>
         <section className="card" aria-label="The sheet">
           <div className="spread">
-            <h2>Figures</h2>
+            <h2>Numbers</h2>
             <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           </div>
           <Rows sheet={sheet} wrong={wrong} lit={lit.field} onLit={onLit} onChange={change} />

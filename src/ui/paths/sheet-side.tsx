@@ -162,5 +162,5 @@ function saySaved({ retractions, travelMm, seconds }: SheetFigures["saved"]): st
     ...(travelMm >= 100 ? [`${plainNumber(travelMm / 1000, 1)} m of travel`] : []),
     ...(seconds >= 1 ? [sayDuration(seconds)] : []),
   ];
-  return parts.length > 0 ? `Its order and ways save ${parts.join(", ")}.` : "";
+  return parts.length > 0 ? `Travel optimisation saves ${parts.join(", ")}.` : "";
 }

@@ -9,6 +9,7 @@ import type { SheetInspection } from "@/workers/sheet-messages";
 import { Choice } from "../common/choice";
 import { Loading } from "../common/loading";
 import type { ProgramTextHandle } from "../common/program-text";
+import { useInAddress } from "../common/in-address";
 import { TabRow } from "../common/tab-row";
 import { useRoom } from "../common/use-room";
 import { figureColumns } from "../heightlog/figure-columns";
@@ -28,10 +29,10 @@ const ProgramText = dynamic(() => import("../common/program-text").then((module)
 const tabs = [
   { key: "above", label: "From above" },
   { key: "space", label: "In space" },
-  { key: "figures", label: "Figures" },
+  { key: "figures", label: "What it takes" },
   { key: "program", label: "Program" },
 ] as const;
-type Tab = (typeof tabs)[number]["key"];
+const tabKeys = tabs.map(({ key }) => key);
 
 const AROUND_PX = 250;
 const FRONT_SHARE = 0.28;
@@ -46,7 +47,7 @@ interface Props {
 }
 
 export function SheetViews({ work, printer, lit, onLit }: Props) {
-  const [tab, setTab] = useState<Tab>("above");
+  const [tab, setTab] = useInAddress("view", tabKeys, "above");
   const roomPx = useRoom(AROUND_PX, 420);
   return (
     <div className={styles.views}>
@@ -61,7 +62,7 @@ export function SheetViews({ work, printer, lit, onLit }: Props) {
       )}
       {work.isStopped && (
         <p className="finding note" role="status">
-          Stopped. What is shown is the sheet as it was laid last.{" "}
+          Stopped. What you see is the last complete version of the sheet.{" "}
           <button className="link-button" onClick={work.goOn}>
             Lay it
           </button>
@@ -165,7 +166,7 @@ function Along({ inspection, printer, roomPx }: AlongProps) {
   if (tops.length === 0) return <p className="empty">Nothing is laid yet.</p>;
   return (
     <HeightLog
-      label="Figures along the height"
+      label="Values along the height"
       columns={columns}
       bands={NO_BANDS}
       tops={tops}

@@ -138,7 +138,7 @@ function Talk(props: {
   if (lines.length === 0) {
     return (
       <div className="empty" style={{ height: heightPx, marginTop: 0 }}>
-        Nothing was said yet. Type a line below, M115 for example: it asks what the firmware is.
+        Nothing yet. Type a line below, for example M115, which asks for the firmware version.
       </div>
     );
   }
@@ -228,9 +228,7 @@ function WordByWord({ event, printer, isTyped = false }: WordsProps) {
           </dl>
         </>
       )}
-      {event.direction === "note" && (
-        <p className="dim">A note of Cuchara’s own; the printer neither sent nor got it.</p>
-      )}
+      {event.direction === "note" && <p className="dim">A note by Cuchara; it was neither sent nor received.</p>}
     </>
   );
 }

@@ -46,7 +46,7 @@ export function HeatChart({ samples, heightPx }: { samples: HeatSample[]; height
   if (points.length === 0) {
     return (
       <div className="empty" style={{ height: heightPx, marginTop: 0 }}>
-        No temperature was reported yet.
+        No temperature reported yet.
       </div>
     );
   }

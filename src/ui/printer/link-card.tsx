@@ -20,7 +20,7 @@ export function LinkCard({ printer, status }: Props) {
     <section className={`card ${styles.card}`} aria-label="Link">
       {status?.unwritten && (
         <div className="finding stop" role="alert">
-          {status.unwritten} The printer was told all the same; what was done is written down as soon as it can be.
+          {status.unwritten} The printer got the command anyway. It is logged as soon as that is possible.
         </div>
       )}
       {status?.state === "open" ? (

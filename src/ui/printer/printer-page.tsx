@@ -61,7 +61,7 @@ function LinkedPrinter({ printer }: { printer: SavedPrinter }) {
           <h1>{printer.name}</h1>
           <p className="sub">
             {feed.deaf
-              ? "Cuchara does not answer. Is it still running?"
+              ? "Cuchara doesn't answer. Is it still running?"
               : "Nothing is sent to a printer that you did not ask for."}
           </p>
         </div>

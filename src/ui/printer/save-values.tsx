@@ -141,7 +141,7 @@ function Asked({ printer, question, saving }: Props & { question: SaveQuestion }
       {strays.length > 0 && (
         <>
           <p>
-            Saving stores everything that is in force. These values were not changed here on purpose; they go back to
+            Saving stores everything that is set now. These values were not changed here on purpose; they go back to
             what is stored, unless you keep them.
           </p>
           <ul className={styles.strays}>
@@ -169,8 +169,7 @@ function Asked({ printer, question, saving }: Props & { question: SaveQuestion }
       )}
       {!isKnown && (
         <p>
-          What {printer.name} stores is not known before it was saved or switched on once. Everything in force is
-          stored.
+          What {printer.name} stores is not known before it was saved or switched on once. Everything set now is stored.
         </p>
       )}
       {record.length > 0 && (

@@ -183,8 +183,8 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
     }
   };
   return (
-    <section className="card" aria-label="In force, not saved">
-      <h2>In force, not saved</h2>
+    <section className="card" aria-label="Set, not saved">
+      <h2>Set, not saved</h2>
       {changes.map(({ id, valueId, from, to }) => {
         const definition = valueFor(valueId)?.definition;
         return (
@@ -209,7 +209,7 @@ function InForce(props: { printer: SavedPrinter; open: boolean; changes: ValueCh
         );
       })}
       <p className="dim">
-        Lost when the power goes off. Saving asks the printer first what else is in force, sends{" "}
+        Lost when the power goes off. Saving first asks the printer what else is set, sends{" "}
         <span className="mono">{saveLine}</span>, loads the saved values again and compares.
       </p>
       <Button

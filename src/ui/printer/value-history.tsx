@@ -5,7 +5,7 @@ import type { ValueChange } from "@/core/link/state";
 import { plainNumber } from "@/core/units";
 
 const words: Record<ValueChange["state"], string> = {
-  tried: "in force, not saved",
+  tried: "set, not saved",
   refused: "not taken",
   saved: "saved",
   "put back": "put back",

@@ -76,7 +76,7 @@ export function ValuesView({ printer, status }: Props) {
         </div>
         {isBeforeRestart && (
           <div className="finding" role="status">
-            The printer was switched off and on since. What is in force now, only a new reading tells.
+            The printer was switched off and on since. Read the values again to see what is set now.
           </div>
         )}
         {now ? (
@@ -170,7 +170,7 @@ function ValueTable(props: {
         <thead>
           <tr>
             <th>Value</th>
-            <th title={`In force, read ${dayjs(now.takenAt).format("D MMM, HH:mm")}`}>In force</th>
+            <th title={`Set now, read ${dayjs(now.takenAt).format("D MMM, HH:mm")}`}>Set now</th>
             <th title={stored ? `Stored, as read ${dayjs(stored.takenAt).format("D MMM, HH:mm")}` : undefined}>
               Stored{stored ? `, ${dayjs(stored.takenAt).format("D MMM, HH:mm")}` : ""}
             </th>

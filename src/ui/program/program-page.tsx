@@ -102,8 +102,7 @@ function LoadedProgram({ loaded, printer }: { loaded: Written; printer: Printer 
         />
       </h1>
       <p className="sub">
-        A program written here, for {printer.name}. What it would do stands beside it as it is typed; it is kept by
-        itself.
+        A program written here, for {printer.name}. What it would do is shown beside it as you type; it saves itself.
       </p>
       <div className={styles.page}>
         <div className={styles.left}>

@@ -69,7 +69,7 @@ export function Lengths({ run, band, measure, reading }: Props) {
           )}
         </p>
       ))}
-      <p className="dim">A column of figures can be pasted: {measure.usualCount} a band, from here on up.</p>
+      <p className="dim">A column of numbers can be pasted: {measure.usualCount} a band, from here on up.</p>
     </fieldset>
   );
 }

@@ -47,7 +47,7 @@ export function RunStep({ trialId, runs, held, printerName, onSend, onRead, flus
         <h2>{runs.length === 0 ? "Print it first" : "Print it once more"}</h2>
         <p className="dim">
           {held ??
-            "Over the link a piece comes to stand here by itself. Printed from a card, say so once it lies on the table."}
+            "Prints sent over the link appear here automatically. If you printed from a card, add the print here when it's done."}
         </p>
         <label className={styles.note}>
           Note
@@ -116,7 +116,7 @@ function sayHow({ way, reachedMm, bands }: SentRun): string {
   const from = way === "link" ? "Sent over the link." : "From a card.";
   if (reachedMm === null) return `${from} Whole, ${bands.length} to read.`;
   const left = bands.filter(({ counts }) => counts).length;
-  return `${from} Broke off at ${plainNumber(reachedMm, 1)} mm: ${left} of ${bands.length} can be read.`;
+  return `${from} Stopped at ${plainNumber(reachedMm, 1)} mm: ${left} of ${bands.length} can be read.`;
 }
 
 function sayTold({ told }: SentRun): string {

@@ -77,8 +77,8 @@ function Answer({ asked: { identity, told, values } }: { asked: Asked }) {
       <p className={styles.sentence}>
         <b>{identity.fields.FIRMWARE_NAME ?? "The printer"}</b>{" "}
         {told.length > 0
-          ? `told ${told.length} of its figures. They stand in the form now; look them over.`
-          : "told nothing that fits the form. Answer the questions instead."}
+          ? `told ${told.length} of its values. They are in the form now; check them.`
+          : "reported nothing that fits the form. Answer the questions instead."}
       </p>
       {told.length > 0 && (
         <dl className={styles.told}>

@@ -66,7 +66,7 @@ export function BinPage() {
       <div className="page-head below">
         <div>
           <h1>Bin</h1>
-          <p className="sub">What was removed can be put back for 30 days.</p>
+          <p className="sub">Removed things can be restored for 30 days.</p>
         </div>
         <Button disabled={busy || things.length === 0} onClick={() => void empty()}>
           Empty the bin

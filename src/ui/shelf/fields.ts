@@ -116,7 +116,7 @@ export const printerFields: FieldGroup<Printer>[] = [
         name: "screenLacks",
         label: "Screen does not have",
         kind: "text",
-        help: "letters it drops or stumbles over, like a colon",
+        help: "characters it drops or shows wrongly, like a colon",
       },
     ],
   },

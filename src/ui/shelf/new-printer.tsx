@@ -37,7 +37,7 @@ export function NewPrinterPage() {
       <AskThePrinter form={form} />
       <Questions form={form} />
       <details className={styles.rest}>
-        <summary>Everything else: usual values, and what the printer told</summary>
+        <summary>Everything else: usual values, and what the printer reported</summary>
         <div className={styles.groups}>
           <RecordFields groups={printerFields} form={form} />
         </div>
@@ -61,7 +61,7 @@ function Questions({ form }: { form: RecordDraft<Printer> }) {
   const nameProblem = form.problems.get("name");
   return (
     <section className="card" aria-label="Five questions">
-      <h2>What it does not tell: five questions</h2>
+      <h2>What it doesn't report: five questions</h2>
       <div className={styles.name}>
         <label htmlFor={nameId} className="dim">
           Name

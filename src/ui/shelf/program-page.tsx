@@ -13,6 +13,7 @@ import { Loading } from "../common/loading";
 import { NumberField } from "../common/number-field";
 import { PickFile } from "../common/pick-file";
 import { useAct } from "../common/use-act";
+import { useEmptyBench } from "../common/use-empty-bench";
 
 import styles from "./program-page.module.css";
 import { useAsk, useTell } from "../common/talk";
@@ -49,7 +50,7 @@ export function ProgramPage() {
   return (
     <>
       <h1>This program</h1>
-      <p className="sub">Where everything lies, a copy of it, and who else may look.</p>
+      <p className="sub">Where your data is, a backup of it, and who else may use it.</p>
       {about.error && (
         <div className="empty" role="alert">
           {about.error.message} <Button onClick={() => void about.refetch()}>Try again</Button>
@@ -71,10 +72,11 @@ function DataCard({ about }: { about: About }) {
   const client = useQueryClient();
   const tell = useTell();
   const { busy, act } = useAct();
+  const empty = useEmptyBench();
   const restore = async (file: File) => {
     const sure = await ask({
-      title: "Put this backup in place?",
-      content: `Everything there is now is kept beside it, and replaced by “${file.name}”. Links are closed.`,
+      title: "Restore this backup?",
+      content: `All current data is kept as a copy and replaced by “${file.name}”. Links are closed.`,
       okText: "Put it in place",
       isDestructive: true,
     });
@@ -82,7 +84,7 @@ function DataCard({ about }: { about: About }) {
     await act(async () => {
       const { kept } = await api.putBytes<{ kept: string | null }>("/backup", file);
       await client.invalidateQueries();
-      tell.done(kept ? `The backup is in place. What was there before is kept as ${kept}.` : "The backup is in place.");
+      tell.done(kept ? `The backup is restored. The data from before is kept as ${kept}.` : "The backup is restored.");
     });
   };
   return (
@@ -106,12 +108,15 @@ function DataCard({ about }: { about: About }) {
           Get a backup
         </Button>
         <PickFile label="Backup" accept=".db" loading={busy} onPick={([file]) => void restore(file)}>
-          Put a backup in place …
+          Restore a backup …
         </PickFile>
+        <Button loading={empty.busy} onClick={() => void empty.begin()}>
+          Begin with an empty bench …
+        </Button>
       </div>
       <p className="dim">
-        A backup is one file with everything in it. It can be taken while a job runs, and is looked through before it is
-        put in place.
+        A backup is one file with everything in it. It can be taken while a job runs, and is checked before it is
+        restored.
       </p>
     </section>
   );
@@ -128,7 +133,7 @@ function ValuesCard({ about }: { about: About }) {
       try {
         bench = JSON.parse(await file.text());
       } catch {
-        throw new Error(`“${file.name}” is no bench: it cannot be read as JSON.`);
+        throw new Error(`“${file.name}” isn't a bench file: it is not valid JSON.`);
       }
       const added = await api.post<Record<string, number>>("/kept/import", bench);
       await client.invalidateQueries();
@@ -164,12 +169,12 @@ function ValuesCard({ about }: { about: About }) {
           loading={busy}
           onPick={([file]) => void readIn(file)}
         >
-          Read a bench in …
+          Import a bench …
         </PickFile>
       </div>
       <p className="dim">
-        Printers, spools, all that was ever kept, and the trials. What is read in is laid beside what is here; of two
-        values the newer counts.
+        Printers, spools, all that was ever kept, and the trials. What is imported is added to what is here. If both
+        have a value, the newer one wins.
       </p>
     </section>
   );
@@ -212,8 +217,8 @@ function TalkCard({ about }: { about: About }) {
       />
       <DaysField about={about} name="talkDays" label="Older talk goes after" />
       <p className="dim">
-        The last three jobs of a printer are kept line by line. Of older ones stay the beginning, the end and everything
-        unusual; temperatures thin out with age.
+        The last three jobs of a printer are kept line by line. For older jobs only the start, the end and anything
+        unusual are kept, and temperatures are thinned out.
       </p>
     </section>
   );

@@ -1,29 +1,32 @@
 "use client";
 /** Printers and spools: list, add, copy, edit, remove with undo. */
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { PointedLink } from "../common/pointed-link";
 import { ReactNode } from "react";
+import { optionsOf } from "@/core/options/option";
+import { roadKindKeys, trialKindFor } from "@/core/trials";
 import { dialects } from "@/core/machine/dialects";
 import { spoolTitle } from "@/core/shelf/spool-title";
 import { plainNumber } from "@/core/units";
 import { Loading } from "../common/loading";
-import { api, SavedPrinter, SavedSpool } from "../common/api";
-import { usePrinters, useRemoveWithUndo, useSpools } from "../common/queries";
+import { api, KeptValue, SavedPrinter, SavedSpool } from "../common/api";
+import { keys } from "../common/keys";
+import { useBenchPair, usePrinters, useRemoveWithUndo, useSpools } from "../common/queries";
 import { useTell } from "../common/talk";
 import styles from "./shelf-page.module.css";
+import { PrinterPicture, SpoolPicture } from "./shelf-pictures";
 import { LinkButton } from "../common/link-button";
 
 export function ShelfPage() {
   const printers = usePrinters();
   const spools = useSpools();
+  const settledOf = useSettled();
   return (
     <>
       <div className="page-head">
         <div>
           <h1>Shelf</h1>
-          <p className="sub">
-            The printers and the spools as they stand. Trials take their limits, figures and start lines from here.
-          </p>
+          <p className="sub">Your printers and spools. Trials take their limits, values and start lines from here.</p>
         </div>
         <span className="line">
           <LinkButton href="/shelf/kept">Kept values</LinkButton>
@@ -39,6 +42,7 @@ export function ShelfPage() {
         list={printers.data}
         error={printers.error}
         nameOf={({ name }) => name}
+        pictureOf={(printer) => <PrinterPicture printer={printer} />}
       >
         {(printer: SavedPrinter) => (
           <>
@@ -63,7 +67,7 @@ export function ShelfPage() {
         list={spools.data}
         error={spools.error}
         nameOf={(spool) => spoolTitle(spool)}
-        swatch={({ colourHex }) => colourHex}
+        pictureOf={(spool) => <SpoolPicture spool={spool} {...settledOf(spool)} />}
       >
         {(spool: SavedSpool) => (
           <>
@@ -72,7 +76,8 @@ export function ShelfPage() {
               {plainNumber(spool.fanPercent)} %
             </span>
             <span className="dim">
-              {spool.pricePerKg > 0 ? `${plainNumber(spool.pricePerKg, 2)} ${spool.currency} a kilogram` : "no price"}
+              {saySettled(settledOf(spool))}
+              {spool.pricePerKg > 0 && `, ${plainNumber(spool.pricePerKg, 2)} ${spool.currency} a kilogram`}
             </span>
           </>
         )}
@@ -80,6 +85,33 @@ export function ShelfPage() {
     </>
   );
 }
+
+interface Settled {
+  kept: number;
+  /** How many settings the questions of the road look for. */
+  of: number;
+}
+
+/** How many settings have a value that counts for a spool, on the printer on the bench. */
+function useSettled(): (spool: SavedSpool) => Settled {
+  const printer = useBenchPair().printer;
+  const kept = useQuery({ queryKey: keys.allKept, queryFn: () => api.get<KeptValue[]>("/kept") }).data ?? [];
+  if (!printer) return () => ({ kept: 0, of: 1 });
+  const asked = new Set(
+    roadKindKeys.map((key) => {
+      const { setting, options } = trialKindFor(key);
+      return setting(printer, optionsOf(options, {}, printer));
+    }),
+  );
+  return ({ id }) => {
+    const own = kept.filter(({ spoolId, printerId }) => spoolId === id && printerId === printer.id);
+    const settled = new Set(own.map(({ setting }) => setting).filter((setting) => asked.has(setting)));
+    return { kept: settled.size, of: asked.size };
+  };
+}
+
+const saySettled = ({ kept, of }: Settled) =>
+  kept === 0 ? "nothing kept yet" : `${kept} of ${of} values kept on the printer on the bench`;
 
 interface SectionProps<T extends { id: number; name: string }> {
   title: string;
@@ -89,7 +121,7 @@ interface SectionProps<T extends { id: number; name: string }> {
   list: T[] | undefined;
   error: unknown;
   nameOf(record: T): string;
-  swatch?(record: T): string;
+  pictureOf(record: T): ReactNode;
   children(record: T): ReactNode;
 }
 
@@ -101,7 +133,7 @@ function Section<T extends { id: number; name: string }>({
   list,
   error,
   nameOf,
-  swatch,
+  pictureOf,
   children,
 }: SectionProps<T>) {
   const client = useQueryClient();
@@ -132,8 +164,8 @@ function Section<T extends { id: number; name: string }>({
         <ul className="rows">
           {list.map((record) => (
             <li key={record.id} className={`list-row ${styles.record}`}>
+              {pictureOf(record)}
               <span>
-                {swatch && <i className={styles.swatch} style={{ background: swatch(record) }} />}
                 <PointedLink className="title" href={`/shelf${path}/${record.id}`}>
                   {nameOf(record)}
                 </PointedLink>

@@ -57,7 +57,7 @@ export function AfterPrinting({ page, step }: { page: TrialPageState; step: Excl
 function NothingYet({ onRun }: { onRun(): void }) {
   return (
     <div className="empty">
-      <p>Nothing was printed of this trial yet. A piece comes first; then it is read, and what it shows is kept.</p>
+      <p>This trial hasn't been printed yet. Print it, mark its bands, then keep the result.</p>
       <Button className="go" onClick={onRun}>
         To the pieces
       </Button>

@@ -40,7 +40,7 @@ export function CopyTrial({ trial, onClose }: { trial: Pick<Trial, "id" | "print
     >
       <div className="stack">
         <p className="dim">
-          The plan comes along as it is. What the other printer or spool cannot take is pointed out on the trial’s page.
+          The plan is copied unchanged. The trial’s page points out what the other printer or spool can\'t do.
         </p>
         <PairFields printerId={printerId} spoolId={spoolId} onPrinter={setPrinter} onSpool={setSpool} />
       </div>

@@ -44,7 +44,7 @@ export function HeatChart({ view, leadLayers, onLead }: Props) {
           <span className="dim inline-line">
             Told
             <NumberField
-              label="Layers the nozzle is told early"
+              label="Layers the nozzle changes early"
               value={leadLayers}
               unit="layers"
               low={0}

@@ -33,8 +33,8 @@ export function PasteDialog({ open, plan, keys, onClose, onTake }: Props) {
       }}
     >
       <p className="dim">
-        From text or a spreadsheet, bottom band first: one column of values, or the height in mm where a band starts and
-        behind it {named}. A first line with names (height, fan, nozzle …) can bring in other settings.
+        From text or a spreadsheet, bottom band first: one column of values, or the height in mm where a band starts
+        followed by {named}. A first line with names (height, fan, nozzle …) can bring in other settings.
       </p>
       <Input.TextArea
         aria-label="List of bands"

@@ -72,7 +72,7 @@ function Rows({ trials, onCopyTo }: { trials: BriefTrial[]; onCopyTo(trial: Brie
   const remove = async ({ id, name, state }: BriefTrial) => {
     const isPrinted = state !== "planned";
     const question = {
-      title: `Remove “${name}” with what was printed and read of it? It rests in the bin for 30 days.`,
+      title: `Remove “${name}” with what was printed and read of it? It stays in the bin for 30 days.`,
       okText: "Remove it all",
       isDestructive: true,
     };

@@ -1,6 +1,6 @@
 "use client";
 /** A trial as its page shows it: the editor, what the worker makes of it, what is looked at, and what can be done. */
-import { useRouter, useSearchParams } from "next/navigation";
+import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Mend } from "@/core/findings/finding";
 import { sayKey } from "@/core/units";
@@ -17,13 +17,15 @@ import { useTell } from "../common/talk";
 import { useRuns } from "../reading/use-runs";
 import { isInDialog, isTyping } from "../frame/use-global-keys";
 import type { BandToKeep } from "./keep-card";
+import { useInAddress, useLayerInAddress } from "../common/in-address";
 import { useKeep } from "./use-keep";
 import { useTrialEditor, useTrialView } from "./editor";
 import { logBands } from "./log-bands";
 import { trialColumns } from "./log-columns";
 import { useTrialMoves } from "./trial-moves";
 
-export type View = "log" | "bands" | "above" | "path" | "program";
+const shownViews = ["log", "bands", "above", "path", "program"] as const;
+export type View = (typeof shownViews)[number];
 const steps = ["plan", "check", "run", "read", "keep"] as const;
 export type Step = (typeof steps)[number];
 
@@ -42,9 +44,8 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
   const printer = printers.find(({ id }) => id === trial.printerId) ?? null;
   const spool = spools.find(({ id }) => id === trial.spoolId) ?? null;
   const { view, failure, client } = useTrialView(trial, loaded.version, printer, spool);
-  const [chosenView, setView] = useState<View>("log");
-  const asked = useSearchParams().get("step");
-  const [step, chooseStep] = useState<Step>(steps.find((one) => one === asked) ?? "plan");
+  const [chosenView, setView] = useInAddress("view", shownViews, "log");
+  const [step, chooseStep] = useInAddress("step", steps, "plan");
   const [runId, setRunId] = useState<number | null>(null);
   const runs = useRuns(trial.id).data;
   // A step shows what it is about, whichever view was open: what a check adds stands on the log.
@@ -52,7 +53,7 @@ export function useTrialPage({ loaded, printers, spools }: LoadedTrialProps) {
     if (next === "check") setView("log");
     chooseStep(next);
   };
-  const [cursor, setCursor] = useState(0);
+  const [cursor, setCursor] = useLayerInAddress("layer");
   const [filling, setFilling] = useState(false);
   // The path is shown whole until a layer is chosen.
   const [pathLayer, setPathLayer] = useState<number | null>(null);

@@ -65,7 +65,7 @@ export function EditBoard({ page, roomPx }: { page: FilePageState; roomPx: numbe
       <div className={styles.left}>
         {stack.length === 0 ? (
           <p className="dim">
-            Nothing is changed yet. Begin with what shall change; the original always stays as it came.
+            Nothing is changed yet. What do you want to change? The original file always stays untouched.
           </p>
         ) : (
           <Chosen page={page} index={chosen} refused={refused} onPut={put} onMoved={setChosen} />
@@ -147,7 +147,7 @@ function Chosen({ page, index, refused, onPut, onMoved }: ChosenProps) {
           })
         ) : (
           <>
-            {edit.kind === "height-plan" ? "A plan is laid over the layers." : "Lines are taken out."}{" "}
+            {edit.kind === "height-plan" ? "A plan is applied to the layers." : "Lines are taken out."}{" "}
             {edit.kind === "height-plan" && (
               <button className="link-button" onClick={() => setView("plan")}>
                 Change the plan

@@ -31,7 +31,7 @@ export function EditSets({ page }: { page: FilePageState }) {
   const take = (edits: Edit[], from: string) => {
     change([...stack, ...edits]);
     tell.done(
-      `${edits.length === 1 ? "One edit" : `${edits.length} edits`} of ${from} lie over this file now; each is checked on it.`,
+      `${edits.length === 1 ? "One edit" : `${edits.length} edits`} of ${from} are applied to this file now; each is checked on it.`,
     );
   };
   const read = async (chosen: File) => {
@@ -58,7 +58,7 @@ export function EditSets({ page }: { page: FilePageState }) {
                 })
               }
             >
-              Open the outcome as a file
+              Open the result as a file
             </Button>
             <a
               className="link-button"
@@ -71,9 +71,9 @@ export function EditSets({ page }: { page: FilePageState }) {
         )}
         {(sets.data?.length ?? 0) > 0 && (
           <Choice
-            label="Lay kept edits over this file"
+            label="Use kept edits on this file"
             value={null}
-            hint="Lay kept edits over it …"
+            hint="Use kept edits …"
             options={sets.data!.map(({ id, name, edits }) => ({
               value: id,
               label: `${name}: ${edits.map(shortOf).join(", ")}`,
@@ -108,7 +108,7 @@ function KeepDialog({ edits, sets, onClose }: { edits: readonly Edit[]; sets: re
   const keep = () =>
     void act(async () => {
       await api.post("/edit-sets", { name, edits });
-      tell.done(`“${name.trim()}” is kept: lay it over any opened file.`);
+      tell.done(`“${name.trim()}” is kept: use it on any opened file.`);
       onClose();
     });
   const remove = (id: number, called: string) =>

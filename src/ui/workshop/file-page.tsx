@@ -86,7 +86,7 @@ function LoadedFile(props: LoadedFileProps) {
       {clash && (
         <ClashDialog
           what="file"
-          fields={["what lies over it"]}
+          fields={["what is applied to it"]}
           onTheirs={() => settle("theirs")}
           onMine={() => settle("mine")}
         />

@@ -109,7 +109,7 @@ function Acts({ page }: { page: FilePageState }) {
       )}
       {view !== "plan" && (
         <Button block onClick={() => setView("plan")}>
-          {changes.length === 0 ? "Lay a plan over it" : "Change the plan"}
+          {changes.length === 0 ? "Put a plan on it" : "Change the plan"}
         </Button>
       )}
     </>

@@ -156,7 +156,7 @@ export function FileFigures({ page, roomPx }: Props) {
   }, [report, printer, spool]);
   return (
     <HeightLog
-      label="Figures along the height"
+      label="Values along the height"
       columns={columns}
       bands={NO_BANDS}
       tops={tops}

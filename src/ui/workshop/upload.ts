@@ -18,7 +18,7 @@ export function upload(file: File, onProgress: (share: number) => void): Upload 
         reject(error instanceof Error ? error : new Error(String(error)));
       }
     };
-    request.onerror = () => reject(new ApiError(0, "Cuchara does not answer. Is it still running?"));
+    request.onerror = () => reject(new ApiError(0, "Cuchara doesn't answer. Is it still running?"));
     request.onabort = () => reject(new ApiError(499, "Cancelled."));
     request.open("POST", `/api/files?name=${encodeURIComponent(file.name)}`);
     request.setRequestHeader("Content-Type", "application/octet-stream");

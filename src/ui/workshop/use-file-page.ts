@@ -1,5 +1,5 @@
 "use client";
-/** An opened file as its page shows it: what lies over it, what is looked at, and what can be done. */
+/** An opened file as its page shows it: what is applied to it, what is looked at, and what can be done. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -15,6 +15,7 @@ import { changesOfTrial } from "@/core/trials/changes-of-trial";
 import { plainNumber, roundTo } from "@/core/units";
 import { api } from "../common/api";
 import { keys } from "../common/keys";
+import { useInAddress, useLayerInAddress } from "../common/in-address";
 import { useBenchPair, usePrinters, useTrial, useTrials } from "../common/queries";
 import { useTell } from "../common/talk";
 import type { LogBand } from "../heightlog/column";
@@ -28,7 +29,8 @@ import type { ListedFile } from "./workshop-page";
 /** Room for the piece on the log, px. */
 const FRONT_PX = 270;
 
-export type View = "edits" | "log" | "plan" | "above" | "path" | "figures" | "lines" | "program";
+const shownViews = ["edits", "log", "plan", "above", "path", "figures", "lines", "program"] as const;
+export type View = (typeof shownViews)[number];
 
 export interface LoadedFileProps {
   file: ListedFile;
@@ -42,8 +44,8 @@ export function useFilePage({ file, report, loaded }: LoadedFileProps) {
   const bench = useBenchPair().printer;
   const own = usePrinters().data?.find(({ id }) => id === file.printerId);
   const trials = useTrials().data;
-  const [view, setView] = useState<View>("log");
-  const [cursor, setCursor] = useState(0);
+  const [view, setView] = useInAddress("view", shownViews, "log");
+  const [cursor, setCursor] = useLayerInAddress("layer");
   const [programLine, setProgramLine] = useState(0);
   const [askedLine, setAskedLine] = useState<{ line: number } | null>(null);
   const [mode, setMode] = useState<PlaceMode>("height");
@@ -187,8 +189,8 @@ function useBroughtPlan(fileId: number, setChanges: (changes: Change[]) => void)
     router.replace(`/workshop/${fileId}`);
     tell.done(
       trial.plan.sideBySide
-        ? `The plan of “${trial.name}” lies over this file, but for its values side by side: those stand on its own piece.`
-        : `The plan of “${trial.name}” lies over this file.`,
+        ? `The plan of “${trial.name}” is applied to this file, except its side-by-side values: those need its own piece.`
+        : `The plan of “${trial.name}” is applied to this file.`,
     );
   }, [trial, setChanges, router, fileId, tell]);
 }

@@ -122,7 +122,7 @@ function Files({ files, suffix }: { files: ListedFile[]; suffix: string }) {
                 `${file.summary.layers} ${file.summary.layers === 1 ? "layer" : "layers"}, ${plainNumber(file.summary.topMm, 2)} mm, ${sayDuration(file.summary.seconds)}`}
             </span>
             <span className="dim">
-              {file.edits.length > 0 && `${file.edits.length} edit${file.edits.length > 1 ? "s" : ""} laid over it. `}
+              {file.edits.length > 0 && `${file.edits.length} edit${file.edits.length > 1 ? "s" : ""} on it. `}
               {file.summary && file.summary.cucharaLines > 0 && file.edits.length === 0 && "An earlier plan is in it."}
             </span>
             <button
@@ -153,7 +153,7 @@ function NewProgram() {
       <Button loading={busy} onClick={() => void begin()}>
         New program
       </Button>{" "}
-      <span className="dim">Written from nothing, drawn as it is typed.</span>
+      <span className="dim">Written from scratch, drawn as you type.</span>
     </p>
   );
 }

@@ -34,9 +34,9 @@ describe("speeds of drawing back that are never reached", () => {
   test("are a note of the trial, and stand in the file", () => {
     const [finding] = findingsOf(trial, slow).filter(({ check }) => check === "out-of-reach");
     expect(finding).toMatchObject({ severity: "note" });
-    expect(finding.message).toContain("over 0.5 mm it comes to 27 mm/s (bands 3–6)");
+    expect(finding.message).toContain("over 0.5 mm it never exceeds 27 mm/s (bands 3–6)");
     const text = new TextDecoder().decode(buildTrial({ trial, printer: slow, spool: saffron }).bytes);
-    expect(text).toContain("; as fast as the extruder gets\n;   0.5 mm comes to 27 mm/s: bands 3–6 no faster");
+    expect(text).toContain("; as fast as the extruder gets\n;   0.5 mm never exceeds 27 mm/s: bands 3–6 no faster");
   });
 
   test("nothing is said where the extruder is quick enough", () => {
@@ -50,7 +50,7 @@ describe("pressure advance faster than the extruder", () => {
     const trial = trialOfKind("pressure-advance", quick, saffron);
     const [finding] = findingsOf(trial, quick).filter(({ check }) => check === "advance-too-fast");
     // A bead of 0.45 × 0.2 mm with round ends is 0.0814 mm², filament of 1.75 mm 2.405 mm²: 0.0338 mm fed a mm. 50 / (0.0338 · 3000) = 0.492 s.
-    expect(finding.message).toMatch(/From 0\.492 s on/);
+    expect(finding.message).toMatch(/From 0\.492 s up/);
     // 0, 0.1 … 1 s: the sixth line is the first above it.
     expect(finding.where).toBe("lines 6 to 11");
     expect(findingsOf(trialOfKind("pressure-advance", ladle, saffron)).map(({ check }) => check)).not.toContain(

@@ -58,7 +58,7 @@ test("a bed beyond its limit too", () => {
 test("temperatures outside the label are pointed out", () => {
   const finding = expectMended(smallTrial({ plan: planOf([230, 220, 190]) }), "outside-label");
   expect(finding).toMatchObject({ severity: "warn", where: "bands 1, 3" });
-  expect(finding.message).toBe("230, 190 °C lies outside the label's 195–225 °C.");
+  expect(finding.message).toBe("230, 190 °C is outside the label's 195–225 °C.");
 });
 
 test.each([
@@ -142,7 +142,7 @@ test("bands that differ too little are told", () => {
 test("fan duties that do not turn the fan are noted", () => {
   const finding = found(inspect(smallTrial({ fixed: { fan: 5 } })).findings, "fan-too-slow")!;
   expect(finding).toMatchObject({ severity: "note", where: "whole piece" });
-  expect(finding.message).toMatch(/5 % is duty 13.*written as 15/);
+  expect(finding.message).toMatch(/5 % \(S13\).*S15 is written/);
 });
 
 test("what a dialect cannot say is stopped with its reason", () => {
@@ -241,12 +241,12 @@ describe("what is said of a file's own lines", () => {
     expect(found(look(lifted, keyword), "assumed-reading")).toMatchObject({
       severity: "note",
       where: `line ${line}`,
-      message: expect.stringContaining("figures fit nothing else"),
+      message: expect.stringContaining("no other reading fits"),
     });
     expect(found(look(lifted), "assumed-reading")).toMatchObject({
       severity: "warn",
       where: `line ${line}`,
-      message: expect.stringContaining("its next line should be M83"),
+      message: expect.stringContaining("add M83 after this line"),
     });
   });
 

@@ -66,7 +66,7 @@ test("a bridge that is skipped stays as it is; a line at which none begins is re
   expect(treated).toBeGreaterThan(0);
   expect(tryEdits(tower, parsed({ ...wish, skip: [first + 1] }))).toMatchObject({ ok: false, field: "0.skip" });
   const flat = tryEdits(pieceText(conventions[0]), parsed(wish));
-  expect(flat).toMatchObject({ ok: false, message: "Nothing in this file is laid over air." });
+  expect(flat).toMatchObject({ ok: false, message: "Nothing in this file bridges air." });
 });
 
 test("how many layers before a bridge the nozzle is told, hand-worked: 20 °C at 1 °C/s and 5 s of lag are 25 s of layers", () => {

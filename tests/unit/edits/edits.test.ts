@@ -83,7 +83,7 @@ describe("a height plan on an opened file", () => {
     const own = squareTube({ layers: 30, opens: (i) => `; deck ${i}`, extra: (i) => (i === 15 ? ["M104 S190"] : []) });
     const first = edit(own, [plan([2, 205])]);
     const finding = first.findings.find(({ check }) => check === "foreign-change")!;
-    expect(finding.message).toMatch(/undoes it/);
+    expect(finding.message).toMatch(/overrides your plan/);
     const second = edit(own, [finding.mend!.edit as Edit, plan([2, 205])]);
     expect(second.findings).toEqual([]);
     const tables = readProgram(second.after);

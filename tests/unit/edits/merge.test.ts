@@ -105,7 +105,7 @@ test("files whose layers do not agree, or that need the same tool or one that is
   const b = merged("b", pieceText(conventions[0], { layerMm: 0.25 }), 1);
   expect(layersAgree(a.file, b.file)).toMatchObject({
     ok: false,
-    message: expect.stringContaining("layer 1 lies at 0.2 mm in one and at 0.25 mm in the other"),
+    message: expect.stringContaining("layer 1 is at 0.2 mm in one and at 0.25 mm in the other"),
   });
   const wish = { idleBelowC: 0, park: { x: 0, y: 0 } };
   expect(mergeFiles([a, { ...a, tool: 0 }], twoTools, wish)).toMatchObject({ ok: false, field: "tools" });

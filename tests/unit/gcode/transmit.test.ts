@@ -40,6 +40,6 @@ test("comments in brackets and counters of its own stay behind, too", () => {
 
 test("a command longer than a printer takes is told with its line", () => {
   const bytes = bytesOf(`G28\n; ${"x".repeat(9000)}\nM117 ${"(".repeat(80_000)}\n`);
-  expect(tooLongToSend(commandLengths(bytes))).toBe("Line 3 is 80005 letters long; a printer takes 500 at most.");
+  expect(tooLongToSend(commandLengths(bytes))).toBe("Line 3 is 80005 characters long; a printer takes 500 at most.");
   expect(tooLongToSend(commandLengths(bytesOf("G28\n")))).toBeNull();
 });

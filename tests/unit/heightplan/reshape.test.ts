@@ -159,10 +159,10 @@ describe("pasting a list", () => {
   });
 
   test.each([
-    ["", /no figures/],
-    ["1\t2\t3", /3 figures/],
+    ["", /no numbers/],
+    ["1\t2\t3", /3 numbers/],
     ["10\t220\n5\t210", /must rise/],
-    ["1.5\t220\n210", /Row 2 has 1 figures/],
+    ["1.5\t220\n210", /Row 2 has 1 number,/],
     ["600", /outside 0 to 500 °C/],
     ["1.5\t2-2-0", /not all numbers/],
     ["80\t220\n90\t210", /the base can be/],

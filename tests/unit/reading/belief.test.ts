@@ -168,7 +168,7 @@ test("where nothing is good a threshold lies beyond, and no value beyond is call
   const none = least([1, 1, 1, 1, 1, 1, 1, 1, 1]);
   expect(none).toMatchObject({ advice: "higher", others: [] });
   expect(none.why).not.toMatch(/looks good/);
-  expect(least([4, 4, 4, 4, 4, 4, 4, 4, 4]).why).toMatch(/lies at 0 mm/);
+  expect(least([4, 4, 4, 4, 4, 4, 4, 4, 4]).why).toMatch(/is at 0 mm/);
 });
 
 test("two places look good: neither end is named alone, and both are said", () => {

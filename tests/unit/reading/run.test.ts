@@ -12,7 +12,7 @@ test("a piece that broke off is read up to where it came; an unsettled band does
   const units = unitsOf({ ...run, reachedMm: 15 });
   expect(units.map(({ counts }) => counts)).toEqual([true, false, true, false, false, false, false]);
   expect(units[1].why).toMatch(/settled in 30 %/);
-  expect(units[3].why).toMatch(/broke off/);
+  expect(units[3].why).toMatch(/the print stopped/);
 });
 
 test("what was measured over the link counts instead of what was expected", () => {

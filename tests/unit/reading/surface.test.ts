@@ -58,13 +58,13 @@ test("the best pair is found where both are best, with a range for each", () => 
 test("what lies beyond an end is said of the setting that it is beyond of, and the next round goes there", () => {
   const found = read(hill(114, 210));
   expect(found.advice).toBe("higher");
-  expect(found.why).toContain("flow factor lies above");
+  expect(found.why).toContain("flow factor is above");
   const next = nextRound(trial, { printer: ladle, spool: saffron }, found);
   if (!next.ok) throw new Error(next.message);
   expect(Math.max(...next.value.sideBySide!.values)).toBeGreaterThan(Math.max(...across));
   const hotter = read(hill(100, 236));
   expect(hotter.along!.chanceAbove).toBeGreaterThan(0.3);
-  expect(hotter.why).toContain("nozzle temperature lies above");
+  expect(hotter.why).toContain("nozzle temperature is above");
   const warm = nextRound(trial, { printer: ladle, spool: saffron }, hotter);
   if (!warm.ok) throw new Error(warm.message);
   const temperatures = warm.value.bands.map(({ settings }) => settings.nozzleTemperature!);

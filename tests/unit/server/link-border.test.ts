@@ -31,7 +31,7 @@ describe("lines to send", () => {
   const check = (lines: unknown) => firstProblem(linesBody.safeParse({ printerId: 1, lines }));
   it("are single lines, as they are typed", () => {
     expect(check(["M117 Grüße: ja", "\tG28"])).toBeNull();
-    expect(check(["G28\nG1 X500"])).toEqual(["lines.0", "A line must not hold line ends or control letters"]);
+    expect(check(["G28\nG1 X500"])).toEqual(["lines.0", "A line must not hold line breaks or control characters"]);
     expect(check(["M105", "\x18"])![0]).toBe("lines.1");
     expect(check([])).toEqual(["lines", "Give at least one line"]);
     expect(check("M105")![1]).toBe("Give a list of lines");

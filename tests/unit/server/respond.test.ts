@@ -26,7 +26,7 @@ test("a good body comes through checked", async () => {
 test.each([
   ['{"heightMm": "5"}', 400, /Height must be a number/, "heightMm"],
   ["{", 400, /not JSON/, undefined],
-  ['{"heightMm": NaN}', 400, /NaN and Infinity are not JSON/, undefined],
+  ['{"heightMm": NaN}', 400, /NaN and Infinity are not allowed/, undefined],
   ["[]", 400, /./, ""],
 ])("%s is refused with %i", async (body, status, sentence, field) => {
   const { status: got, body: said } = await answer(await echo(post(body), context));

@@ -41,7 +41,7 @@ describe("a database that cannot be used", () => {
     ["text", Buffer.from("this is not a database, it is a shopping list ".repeat(100))],
   ])("%s: it is damaged, and stays as it is", (_, bytes) => {
     writeFileSync(path(), bytes);
-    expect(databaseTrouble()).toMatch(/is damaged\. It was left as it is/);
+    expect(databaseTrouble()).toMatch(/is damaged\. It was left unchanged/);
     expect(readFileSync(path()).equals(bytes)).toBe(true);
   });
 

@@ -71,10 +71,10 @@ describe("what stands on what", () => {
   test("a stroke in free air, layers further apart than their bead is high, and nearer", () => {
     expect(saysOf([up("10", "0.2", [ring()])])).toBe("");
     expect(saysOf([ring(), { kind: "circle", centre: ["40", "40"], radiusMm: "10", z: "5" }])).toMatch(
-      /stands on nothing/,
+      /has nothing under it/,
     );
-    expect(saysOf([up("20", "0.5", [ring()])])).toMatch(/stands on nothing/);
-    expect(saysOf([up("20", "0.1", [ring()])])).toMatch(/more material than there is room for/);
+    expect(saysOf([up("20", "0.5", [ring()])])).toMatch(/has nothing under it/);
+    expect(saysOf([up("20", "0.1", [ring()])])).toMatch(/too much material for the gap/);
   });
 
   test("a wall that climbs stands on its own turns, as high as its bead is or not", () => {
@@ -91,7 +91,7 @@ describe("what stands on what", () => {
       },
     ];
     expect(saysOf(climb("0.2"))).toBe("");
-    expect(saysOf(climb("0.1"))).toMatch(/more material than there is room for/);
+    expect(saysOf(climb("0.1"))).toMatch(/too much material for the gap/);
   });
 
   test("a strand that is cut in the middle hangs at both of its new ends; one over two posts does not", () => {

@@ -27,7 +27,7 @@ test("a plain sheet is in order, and says what was looked at", () => {
   const { findings, passed } = checked([line(["80", "100"], ["140", "100"])]);
   expect(findings).toEqual([]);
   expect(passed).toEqual(
-    expect.arrayContaining(["The first stroke lies on the bed.", "The program reads back as it was meant."]),
+    expect.arrayContaining(["The first stroke is on the bed.", "The program reads back as intended."]),
   );
 });
 
@@ -168,7 +168,7 @@ test("own lines that lay something besides are found when the program is read ba
   ).toMatchObject({ severity: "stop" });
 });
 
-test("what order and ways save is the difference to the sheet laid as it is written", () => {
+test("what order and ways save is the difference to the sheet laid in the order written", () => {
   const { saved } = checked([rings("16.4")]).figures;
   expect(saved.retractions).toBe(3);
   expect(saved.seconds).toBeGreaterThan(0);

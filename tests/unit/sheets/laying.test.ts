@@ -335,7 +335,7 @@ test("round a place and mirrored: by the rotation and the reflection themselves"
   ]);
 });
 
-test("the outline of the HTTP contract is laid as it is written", () => {
+test("the outline of the HTTP contract is laid in the order written", () => {
   const sheet = sheetSchema.parse({
     version: 1,
     name: "…",

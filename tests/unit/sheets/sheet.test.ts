@@ -289,7 +289,7 @@ test.each([
       ],
     },
     "figures.0.value",
-    "lead back to themselves: a1 → b1 → a1",
+    "depend on each other in a circle: a1 → b1 → a1",
   ],
   [{ figures: [{ name: "r", value: "2*radus" }] }, "figures.0.value", "there is no “radus”"],
   [{ figures: [{ name: "r", value: "t" }] }, "figures.0.value", "changes along it"],

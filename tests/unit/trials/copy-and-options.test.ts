@@ -181,9 +181,11 @@ test("what is said of a halved fan is true of the fan in force, whether the spoo
     };
     return inspectTrial(input, buildTrial(input)).findings.map(({ message }) => message);
   };
-  expect(said({})).toContain("The fan runs at 50 %, half of the 100 % that the spool wants: full air hides strings.");
+  expect(said({})).toContain(
+    "The fan runs at 50 %, half of the 100 % that the spool wants: full cooling hides stringing.",
+  );
   expect(said({ fan: 40 })).toContain(
-    "The fan runs at 20 %, half of the 40 % that the pair keeps: full air hides strings.",
+    "The fan runs at 20 %, half of the 40 % that the pair keeps: full cooling hides stringing.",
   );
   // A fan chosen by hand is half of nothing.
   expect(said({}, { fan: 30 }).join()).not.toMatch(/half of/);

@@ -58,7 +58,7 @@ test("a wide nozzle lays thicker layers and gives each of them longer, and says 
 
 test("draughts and doors are spoken of where they matter", () => {
   const sieve = printers.find(({ enclosed }) => enclosed)!;
-  expect(round("temperature", of("ASA")).notes.join()).toMatch(/ASA pulls off in draughts/);
+  expect(round("temperature", of("ASA")).notes.join()).toMatch(/ASA may warp in a draught/);
   expect(round("temperature", of("ASA"), sieve).notes.join()).not.toMatch(/draughts/);
   expect(round("temperature", saffron, sieve).notes.join()).toMatch(/open its door for PLA/);
   expect(round("temperature", saffron).notes).toEqual([]);

@@ -26,7 +26,7 @@ test("another nozzle, another temperature kept later, extruder steps measured la
     staleDays: 20,
   });
   expect(all).toEqual([
-    "Everything is to be asked again.",
+    "Marked to be asked again.",
     `It was found with a 0.4 mm nozzle; ${ladle.name} has a 0.6 mm one now.`,
     "Nozzle temperature was kept later: 216 °C instead of 210 °C.",
     "It is 24 days old.",

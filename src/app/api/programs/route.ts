@@ -8,7 +8,7 @@ const body = z.object({
   name: nameSchema("program", 200),
   text: z
     .string({ error: "The program's text is missing" })
-    .max(MOST_TEXT_LETTERS, "A program written here has at most 2 million letters"),
+    .max(MOST_TEXT_LETTERS, "A program written here has at most 2 million characters"),
 });
 
 /** Keeps a program written here → 201 `{id}`. */

@@ -39,8 +39,7 @@ function clearanceFindings(
       check: "head-clearance",
       severity: "warn",
       where: "the whole program",
-      message:
-        "Whether the head strikes what is printed was not looked at to the end: the program has too many long moves below its own height.",
+      message: "The collision check stopped early: too many long moves pass below parts that are already printed.",
     });
   }
   return findings;

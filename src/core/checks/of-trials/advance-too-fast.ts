@@ -26,7 +26,7 @@ export const advanceTooFast: Check = {
         check: "advance-too-fast",
         severity: "note",
         where: side ? `lines ${beyond[0]} to ${beyond[beyond.length - 1]}` : sayBands(beyond),
-        message: `From ${plainNumber(most, 3)} s on the extruder of ${printer.name} would have to run faster than its ${plainNumber(printer.highestFeedEMmS)} mm/s while the head speeds up: the firmware brakes the head there, and those values look alike.`,
+        message: `From ${plainNumber(most, 3)} s up, the extruder of ${printer.name} would exceed its limit of ${plainNumber(printer.highestFeedEMmS)} mm/s during acceleration. The firmware slows the head instead, so those values can't be compared.`,
       },
     ];
   },

@@ -18,7 +18,7 @@ export const fanTooSlow: Check = {
           check: "fan-too-slow",
           severity: "note" as const,
           where,
-          message: `${plainNumber(value, 1)} % is duty ${fanDuty(value)}, at which the fan of ${printer.name} does not turn; it is written as ${turningDuty(value, printer)}.`,
+          message: `${plainNumber(value, 1)} % (S${fanDuty(value)}) is too little for the fan of ${printer.name} to spin, so S${turningDuty(value, printer)} is written instead.`,
         },
       ];
     });

@@ -16,7 +16,7 @@ export const firstLayersUnheard: Check = {
         check: "first-layers-unheard",
         severity: "note",
         where: "start lines",
-        message: `The spool wants its first layers hotter, but the start lines of ${printer.name} heat the ${what} by figures of their own, or not at all. Write {{${name}}} into them.`,
+        message: `The spool wants its first layers hotter, but the start lines of ${printer.name} heat the ${what} to their own temperatures, or not at all. Write {{${name}}} into them.`,
         mend: { label: "Look at the printer's start lines", open: "printer" },
       }));
   },

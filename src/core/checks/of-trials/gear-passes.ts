@@ -57,7 +57,7 @@ export const gearPassesCheck: Check = {
         check: "gear-passes",
         severity: "note",
         where: `layer ${layer + 1}`,
-        message: `One point of the filament passes the gear ${most} times (about ${plainNumber(MOST_PASSES)} are harmless). If it is ground away and slips, shorten the retraction or make layers a speed fewer.`,
+        message: `One point of the filament passes the gear ${most} times (about ${plainNumber(MOST_PASSES)} are harmless). If the filament gets chewed up and slips, shorten the retraction or use fewer layers per speed.`,
       },
     ];
   },

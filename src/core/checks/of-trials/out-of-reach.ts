@@ -11,13 +11,13 @@ export const outOfReachCheck: Check = {
     const found = outOfReach(trial, printer);
     if (found.length === 0) return [];
     const few = found.slice(0, MOST_SAID).map(say);
-    const more = found.length > MOST_SAID ? `; ${found.length - MOST_SAID} further lengths likewise` : "";
+    const more = found.length > MOST_SAID ? `; ${found.length - MOST_SAID} more lengths have such a limit` : "";
     return [
       {
         check: "out-of-reach",
         severity: "note",
         where: found[0].spot === null ? sayBands(found[0].bands) : found.map(({ spot }) => `post ${spot}`).join(", "),
-        message: `The extruder of ${printer.name} speeds up by ${plainNumber(printer.retractAccelerationMmS2)} mm/s²: ${few.join("; ")}${more}. What is asked beyond that is alike.`,
+        message: `The extruder of ${printer.name} accelerates at ${plainNumber(printer.retractAccelerationMmS2)} mm/s²: ${few.join("; ")}${more}. Faster values will print the same.`,
       },
     ];
   },
@@ -26,5 +26,5 @@ export const outOfReachCheck: Check = {
 const MOST_SAID = 3;
 
 function say({ lengthMm, reachesMmS, bands }: OutOfReach): string {
-  return `over ${plainNumber(lengthMm, 2)} mm it comes to ${plainNumber(reachesMmS, 0)} mm/s (${sayBands(bands)})`;
+  return `over ${plainNumber(lengthMm, 2)} mm it never exceeds ${plainNumber(reachesMmS, 0)} mm/s (${sayBands(bands)})`;
 }

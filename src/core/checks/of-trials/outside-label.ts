@@ -19,7 +19,7 @@ export const outsideLabel: Check = {
         check: "outside-label",
         severity: "warn",
         where: sayBands(wrong.map((i) => i + 1)),
-        message: `${values.slice(0, 6).join(", ")}${values.length > 6 ? " …" : ""} °C lies outside the label's ${spool.labelMinC}–${spool.labelMaxC} °C.`,
+        message: `${values.slice(0, 6).join(", ")}${values.length > 6 ? " …" : ""} °C is outside the label's ${spool.labelMinC}–${spool.labelMaxC} °C.`,
         ...(inside.length > 0
           ? { mend: { label: "Leave those bands out", trial: { plan: { ...trial.plan, bands: inside } } } }
           : {}),

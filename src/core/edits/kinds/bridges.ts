@@ -131,9 +131,9 @@ export const bridges: EditKind<BridgesEdit> = {
     if (unknown !== undefined) return refuse(`No bridge begins at line ${unknown}.`, "skip");
     const chosen = all.filter(({ line }) => !edit.skip?.includes(line + 1));
     if (all.length === 0) {
-      return refuse(parts.length > 0 ? sayParts(parts, tables) : "Nothing in this file is laid over air.");
+      return refuse(parts.length > 0 ? sayParts(parts, tables) : "Nothing in this file bridges air.");
     }
-    if (chosen.length === 0) return refuse("Every bridge is left as it is: choose one at least.", "skip");
+    if (chosen.length === 0) return refuse("No bridge is chosen: choose at least one.", "skip");
     const splices = new LineSplices(file.report.lineEnd, this.label);
     const planned = edit.cooler > 0 ? cool(edit, chosen, context, splices) : { ok: true as const, value: [] };
     if (!planned.ok) return planned;
@@ -216,7 +216,7 @@ function cool(edit: BridgesEdit, chosen: readonly Bridge[], context: EditContext
     const own = layers.map((_, i) => valueAt(context, "nozzleTemperature", i, tool));
     if (own.every((value) => value === null)) {
       return refuse(
-        "The file never says how hot the nozzle is, so it cannot be cooler by a figure: set it by a plan first.",
+        "The file never says how hot the nozzle is, so it can't be made cooler by a number of degrees. Set it by a plan first.",
         "cooler",
       );
     }

@@ -25,7 +25,7 @@ const schema = z.strictObject({
   kind: z.literal("display"),
   text: z
     .string({ error: "Say what the screen shall show" })
-    .max(200, "The text is longer than 200 letters")
+    .max(200, "The text is longer than 200 characters")
     .regex(/^[^\r\n;]*$/, "The text is one line without a semicolon"),
   countsFrom: z
     .union([z.literal(0), z.literal(1)], { error: "Say whether layers count from 0 or from 1 (countsFrom)" })
@@ -153,7 +153,7 @@ function mendings(mended: number, cut: number, printer: string): Finding[] {
       ? [note("text-cut", `The screen of ${printer} is shorter than the text: ${cut} times its end is cut off.`)]
       : []),
     ...(mended > 0
-      ? [note("text-mended", `Letters that the screen of ${printer} does not have are put into others.`)]
+      ? [note("text-mended", `Characters that the screen of ${printer} does not have are replaced by others.`)]
       : []),
   ];
 }

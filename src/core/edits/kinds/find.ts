@@ -57,7 +57,7 @@ const word = z
   .transform((letter) => letter.toUpperCase());
 const oneLine = z
   .string()
-  .max(500, "A line is at most 500 letters")
+  .max(500, "A line is at most 500 characters")
   .regex(/^[^\r\n]*$/, "One line each");
 const lines = z.array(oneLine).max(50, "At most 50 lines");
 /** No machine means more than this by any word; so no sum of figures grows beyond what can be written. */

@@ -99,7 +99,7 @@ export const move: EditKind<MoveEdit> = {
           else if (code === 20 || code === 21) unitMm = code === 20 ? 25.4 : 1;
           else if (code === 92 && isEnd) isNamedAnew = line.has(Z) || line.wordCount === 1;
           else if (code === 92 && (line.has(X) || line.has(Y) || line.has(Z) || !line.has(E))) {
-            problem = `Line ${line.number + 1} names a position anew (G92): the print cannot be moved behind it.`;
+            problem = `Line ${line.number + 1} resets a position (G92), so the print can't be moved after it.`;
           }
         }
         if (relative || !moves || (line.commentFrom >= 0 && line.comment() === PARKS)) return;
@@ -111,7 +111,7 @@ export const move: EditKind<MoveEdit> = {
     if (problem !== null) return refuse(problem);
     const isNowhere = by.x !== 0 || by.y !== 0 || by.z !== 0;
     if (isNowhere && splices.count === 0) {
-      return refuse("The print counts its places from where the nozzle stands (G91): there is nothing in it to move.");
+      return refuse("This print uses relative positioning (G91), so it can't be moved.");
     }
     return splices.outcome([], { mustAll: true });
   },

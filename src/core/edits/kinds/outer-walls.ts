@@ -316,7 +316,7 @@ function insidesTaken(every: number, { file, printer }: EditContext) {
       }
     }
   }
-  if (kept.length === 0) return refuse("No layers lie on each other whose insides are alike.", "insideEvery");
+  if (kept.length === 0) return refuse("No consecutive layers have the same inside.", "insideEvery");
   return succeed({ gone, more, kept, all });
 }
 
@@ -410,7 +410,7 @@ function relay(
   file.follow(walker);
   if (walker.countsFromStanding >= 0) {
     return refuse(
-      `Layer ${walker.countsFromStanding + 1} counts its places from where the nozzle stands (G91): its walls cannot be laid anew.`,
+      `Layer ${walker.countsFromStanding + 1} uses relative positioning (G91), so its walls can't be rewritten.`,
     );
   }
   return splices.outcome(findings, { mustAll: true });

@@ -48,7 +48,7 @@ const schema = z.strictObject({
     .optional(),
   message: z
     .string()
-    .max(60, "A display takes 60 letters at most")
+    .max(60, "A display shows at most 60 characters")
     .regex(/^[^\r\n;]*$/, "A message is one line without a semicolon")
     .optional(),
   beep: z.boolean().default(true),
@@ -109,7 +109,7 @@ export const pause: EditKind<PauseEdit> = {
     const { first } = scope.value;
     if (first === 0) return refuse("Before the first layer nothing is printed yet: pause at a later one.", "at");
     if (park && outsideBedMm(printer, park.x, park.y) > 0)
-      return refuse(`X ${park.x}, Y ${park.y} lies outside the bed of ${printer.name}.`, "park");
+      return refuse(`X ${park.x}, Y ${park.y} is outside the bed of ${printer.name}.`, "park");
     const layer = file.report.layers[first];
     const liftMm = park?.liftMm ?? LIFT_MM;
     if (layer.zMm + liftMm > printer.buildHeightMm) {

@@ -183,13 +183,13 @@ function startOf(context: EditContext, values: TemplateValues): Result<string[]>
   if (filled.value.length === 0) return refuse(`${printer.name} has no start lines: write them on the shelf.`, "start");
   const wanted = file.stateBefore(file.report.printFrom.byte);
   if (wanted.relative) {
-    return refuse(
-      "The print counts its places from where the nozzle stands (G91): its start cannot be exchanged.",
-      "start",
-    );
+    return refuse("This print uses relative positioning (G91), so its start lines can't be replaced.", "start");
   }
   if (wanted.offsetX !== 0 || wanted.offsetY !== 0 || wanted.offsetZ !== 0) {
-    return refuse("The start names a position anew (G92): the print behind it counts on that.", "start");
+    return refuse(
+      "The start lines reset a position (G92) that the print relies on, so they can't be replaced.",
+      "start",
+    );
   }
   const reading = readingOf(printer);
   const { moves } = readProgram(filled.value.join("\n") + "\n", { reading, asksProgram: false });

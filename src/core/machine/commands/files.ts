@@ -8,7 +8,7 @@ const parts = { X: "parks at X, mm", Y: "parks at Y, mm", Z: "lifts by, mm" };
 export const files: Command[] = [
   stop("M0"),
   stop("M1"),
-  { code: "M125", does: "Parks the nozzle and stops until somebody goes on", words: parts, waits: "person" },
+  { code: "M125", does: "Parks the nozzle and stops until someone continues", words: parts, waits: "person" },
   { code: "M226", does: "Stops until a pin is pressed", words: { P: "pin", S: "state" }, waits: "person" },
   {
     code: "M600",
@@ -16,7 +16,7 @@ export const files: Command[] = [
     words: { ...parts, E: "draws back, mm", T: "tool" },
     waits: "person",
   },
-  { code: "M601", does: "Pauses the print until somebody goes on", waits: "person" },
+  { code: "M601", does: "Pauses the print until someone continues it", waits: "person" },
   { code: "M701", does: "Feeds filament in up to the nozzle", words: { L: "length, mm", T: "tool" }, waits: "person" },
   { code: "M702", does: "Draws the filament out", words: { U: "length, mm", T: "tool" }, waits: "person" },
   text("M16", "Goes on only on the printer of this name"),

@@ -80,7 +80,7 @@ export const heat: Command[] = [
   { code: "M301", does: "How the nozzle's heater is regulated (PID)", words: { ...pid, E: "nozzle" } },
   {
     code: "M303",
-    does: "Finds the PID figures by itself",
+    does: "Finds the PID values by itself",
     words: {
       E: "nozzle, or -1 for the bed",
       S: "°C to swing about",

@@ -100,7 +100,7 @@ export const limits: Command[] = [
   },
   {
     code: "SET_VELOCITY_LIMIT",
-    does: "Limits of motion; without figures it reports them",
+    does: "Limits of motion; without values it reports them",
     words: {
       VELOCITY: "highest feed, mm/s",
       ACCEL: "acceleration, mm/s²",
@@ -119,7 +119,7 @@ export const limits: Command[] = [
   },
   {
     code: "SET_PRESSURE_ADVANCE",
-    does: "Pressure advance; without figures it reports it",
+    does: "Pressure advance; without values it reports it",
     words: { ADVANCE: "seconds" },
     act(state, words, tell) {
       const seconds = words.value("ADVANCE");

@@ -59,9 +59,9 @@ export const motion: Command[] = [
       if (dwell > 0) tell(EventKind.dwell, dwell, state.tool);
     },
   },
-  { code: "G17", does: "Arcs lie in the XY plane", act: (state) => void (state.plane = 17) },
-  { code: "G18", does: "Arcs lie in the ZX plane", act: (state) => void (state.plane = 18) },
-  { code: "G19", does: "Arcs lie in the YZ plane", act: (state) => void (state.plane = 19) },
+  { code: "G17", does: "Arcs are in the XY plane", act: (state) => void (state.plane = 17) },
+  { code: "G18", does: "Arcs are in the ZX plane", act: (state) => void (state.plane = 18) },
+  { code: "G19", does: "Arcs are in the YZ plane", act: (state) => void (state.plane = 19) },
   {
     code: "G28",
     does: "Homes the axes named, or all",

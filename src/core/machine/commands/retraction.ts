@@ -50,7 +50,7 @@ export const retraction: Command[] = [
   },
   {
     code: "SET_RETRACTION",
-    does: "How the firmware draws back; without figures it reports it",
+    does: "How the firmware draws back; without values it reports it",
     words: { RETRACT_LENGTH: "length, mm", RETRACT_SPEED: "speed, mm/s" },
     act(state, words, tell) {
       const length = words.value("RETRACT_LENGTH");

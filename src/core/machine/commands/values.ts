@@ -34,16 +34,16 @@ export const values: Command[] = [
   { code: "M851", does: "Offset of the probe from the nozzle", words: axes },
   {
     code: "M500",
-    does: "Saves the values in force",
-    danger: { kind: "saving", reason: "Overwrites the values saved in the printer with those in force now." },
+    does: "Saves the values set now",
+    danger: { kind: "saving", reason: "Overwrites the values saved in the printer with those set now." },
   },
   { code: "M501", does: "Loads the saved values" },
   {
     code: "M502",
     does: "Loads the factory's values (does not save them)",
-    danger: { kind: "saving", reason: "Replaces every value in force by the factory's." },
+    danger: { kind: "saving", reason: "Replaces every value set now by the factory's." },
   },
-  { code: "M503", does: "Reports the values in force", asks: "values" },
+  { code: "M503", does: "Reports the values set now", asks: "values" },
   {
     code: "SAVE_CONFIG",
     does: "Saves the values and starts the printer anew",

@@ -7,7 +7,7 @@ const HIGHEST_FIRST = 0.8;
 
 export const notOnBed: SheetCheck = {
   key: "not-on-bed",
-  passes: "The first stroke lies on the bed.",
+  passes: "The first stroke is on the bed.",
   run({ laid: { moves }, printer }) {
     const first = moves.kind.findIndex((kind, i) => i > 0 && laysMaterial(kind));
     const zMm = first < 0 ? 0 : Math.min(moves.z[first - 1], moves.z[first]);
@@ -17,7 +17,7 @@ export const notOnBed: SheetCheck = {
         check: "not-on-bed",
         severity: "warn",
         where: "layer 1",
-        message: `The first stroke lies ${plainNumber(zMm, 2)} mm above the bed: it does not touch it.`,
+        message: `The first stroke is ${plainNumber(zMm, 2)} mm above the bed: it does not touch it.`,
       },
     ];
   },

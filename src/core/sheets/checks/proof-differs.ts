@@ -12,7 +12,7 @@ const FEED_MM_S = 0.02;
 /** The program read back lays what was meant, bead by bead: at its place, as much, as fast. */
 export const proofDiffers: SheetCheck = {
   key: "proof-differs",
-  passes: "The program reads back as it was meant.",
+  passes: "The program reads back as intended.",
   run(context) {
     const found = firstDifference(context);
     if (!found) return [];

@@ -44,7 +44,7 @@ export const standsOn: SheetCheck = {
               check: "stands-on",
               severity: "warn" as const,
               where: name(floating),
-              message: `The stroke at ${plainNumber(floating.zMm, 2)} mm stands on nothing: what lies below it is ${gap(floating)} mm lower, and its bead ${plainNumber(floating.heightMm, 2)} mm high.`,
+              message: `The stroke at ${plainNumber(floating.zMm, 2)} mm has nothing under it: the piece below is ${gap(floating)} mm lower, and its bead ${plainNumber(floating.heightMm, 2)} mm high.`,
             },
           ]
         : []),
@@ -54,7 +54,7 @@ export const standsOn: SheetCheck = {
               check: "stands-on",
               severity: "warn" as const,
               where: name(pressed),
-              message: `The stroke at ${plainNumber(pressed.zMm, 2)} mm is ${gap(pressed)} mm above what lies below it, and its bead ${plainNumber(pressed.heightMm, 2)} mm high: that is more material than there is room for.`,
+              message: `The stroke at ${plainNumber(pressed.zMm, 2)} mm is ${gap(pressed)} mm above the piece below it, and its bead ${plainNumber(pressed.heightMm, 2)} mm high: too much material for the gap.`,
             },
           ]
         : []),

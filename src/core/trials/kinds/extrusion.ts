@@ -13,7 +13,7 @@ const EDGE_MM = 8;
 
 export const extrusion: TrialKind = {
   label: "Extrusion",
-  question: () => "Does the extruder feed what it is told?",
+  question: () => "Does the extruder feed what it should?",
   answers: "How much filament the extruder really feeds",
   explains:
     "Lays single tracks and a one-wall ring of known size, then stops, lets you mark the filament, and feeds a length without moving. Measure how much was drawn in, the width of the tracks and the wall of the ring.",

@@ -112,8 +112,8 @@ const FEWEST_SPEEDS = 3;
 function onBlocks(speeds: number[], accelerationMmS2: number, isUsual: boolean): Fitted {
   const reachMmS = Math.floor(Math.sqrt(accelerationMmS2 * BLOCK_MM));
   if (speeds.every((speed) => speed <= reachMmS)) return { values: speeds, notes: [] };
-  const said = `A block is ${BLOCK_MM} mm wide: at ${plainNumber(accelerationMmS2)} mm/s² the nozzle comes to ${reachMmS} mm/s in the middle of its side at most`;
-  if (!isUsual) return { values: speeds, notes: [`${said}. What is faster looks alike.`] };
+  const said = `A block is ${BLOCK_MM} mm wide: at ${plainNumber(accelerationMmS2)} mm/s² the nozzle reaches at most ${reachMmS} mm/s in the middle of its side`;
+  if (!isUsual) return { values: speeds, notes: [`${said}. Faster values will look the same.`] };
   const within = speeds.filter((speed) => speed <= reachMmS);
   const low = Math.min(...speeds, reachMmS / 2);
   const evenly = Array.from({ length: FEWEST_SPEEDS }, (_, i) =>

@@ -25,7 +25,7 @@ const mostFor = (printer: Printer) => (hasLongWay(printer) ? 1 : 0.12);
 
 export const pressureAdvance: TrialKind = {
   label: "Pressure advance",
-  question: (spool) => `How far ahead must ${spool.colourName || spool.name} be pressed?`,
+  question: (spool) => `What pressure advance does ${spool.colourName || spool.name} need?`,
   answers: "Lines that stay even when the speed changes",
   explains:
     "Finds the advance at which lines stay evenly wide when the speed changes. Look for the band or line without a thin spot behind fast-to-slow, without a bulge before it, and with square corners.",

@@ -50,17 +50,17 @@ export function halfFan(request: RoundRequest): { fan: number; notes: string[] }
           ? "the spool wants"
           : "the pair keeps";
     const said = `${plainNumber(Math.round(half))} %, half of the ${plainNumber(whole)} % that ${from}`;
-    return { fan: Math.round(half), notes: [`The fan runs at ${said}: full air hides strings.`] };
+    return { fan: Math.round(half), notes: [`The fan runs at ${said}: full cooling hides stringing.`] };
   }
   return {
     fan: fanFor(printer, half),
-    notes: [`The fan of ${printer.name} knows no half: it stays off, for air hides strings.`],
+    notes: [`The fan of ${printer.name} can't run at half speed. It stays off, because cooling hides stringing.`],
   };
 }
 
 export const retraction: TrialKind = {
   label: "Retraction",
-  question: (spool) => `How far back does ${spool.colourName || spool.name} want to be drawn?`,
+  question: (spool) => `How much retraction does ${spool.colourName || spool.name} need?`,
   answers: "The shortest pull that leaves no strings",
   explains:
     "Finds the shortest retraction, or the best speed for it, that leaves no strings. Look for hairs between the posts, across 15, 20 and 25 mm of air, and for blobs or gaps where each post begins.",

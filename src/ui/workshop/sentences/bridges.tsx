@@ -199,8 +199,8 @@ function Found({
     <fieldset className={styles.found}>
       <legend>
         {bridges.data.length === 0
-          ? "Nothing in this file is laid over air."
-          : `${bridges.data.length === 1 ? "One bridge" : `${bridges.data.length} bridges`} found by what lies below`}
+          ? "Nothing in this file bridges air."
+          : `${bridges.data.length === 1 ? "One bridge" : `${bridges.data.length} bridges`} found by what is below`}
       </legend>
       {bridges.data.slice(0, MOST_LISTED).map(({ line, layer, heightMm, strands, spanMm, lengthMm, loose }) => (
         <label key={line} htmlFor={`${id}${line}`}>

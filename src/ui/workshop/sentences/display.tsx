@@ -49,6 +49,7 @@ export const displaySentence: Sentence<"display"> = {
 function sayLongest(text: string, printer: SavedPrinter): string {
   const shown = onScreen(text, printer);
   const lost = text.trim().length - shown.length;
-  const cut = lost > 0 ? ` The last ${lost} of its ${text.trim().length} letters are not seen: shorten the text.` : "";
+  const cut =
+    lost > 0 ? ` The last ${lost} of its ${text.trim().length} characters are not shown: shorten the text.` : "";
   return `The longest on ${printer.name}: “${shown}”.${cut}`;
 }

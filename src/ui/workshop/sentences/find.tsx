@@ -130,13 +130,13 @@ function Conditions({ edit, onChange }: FieldsProps) {
               { value: ">", label: "above" },
               { value: "<", label: "below" },
               { value: "=", label: "of" },
-              { value: "any", label: "of any figure" },
+              { value: "any", label: "of any value" },
             ]}
             onChange={(is) => set({ ...condition, is: is as ">" })}
           />
           {condition.is !== "any" && (
             <NumberField
-              label="Figure of the word"
+              label="Value of the word"
               value={condition.value}
               unit=""
               low={-100_000}
@@ -206,7 +206,7 @@ function ActFields({ act, edit, onChange }: FieldsProps & { act: ActKey }) {
           />
           {act === "setWord" ? "of" : act === "scaleWord" ? "times" : "by"}
           <NumberField
-            label="Figure"
+            label="Number"
             value={value}
             unit=""
             low={-100_000}

@@ -26,7 +26,7 @@ export const startEndSentence: Sentence<"start-end"> = {
         onChange={(next) => onChange({ ...edit, start: next !== "end", end: next !== "start" })}
       />
       those of {printer?.name ?? "the printer"}.
-      <span className="dim">What the print counts on (units, modes, filament, heats) is said behind them.</span>
+      <span className="dim">What the print counts on (units, modes, filament, heats) is set again after them.</span>
     </>
   ),
 };

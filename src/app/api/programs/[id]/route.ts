@@ -6,7 +6,7 @@ import { MOST_TEXT_LETTERS, rewriteProgram, writtenProgram } from "@/server/work
 
 const body = z.object({
   name: nameSchema("program", 200).optional(),
-  text: z.string().max(MOST_TEXT_LETTERS, "A program written here has at most 2 million letters").optional(),
+  text: z.string().max(MOST_TEXT_LETTERS, "A program written here has at most 2 million characters").optional(),
   version: z.int().optional(),
 });
 

@@ -17,7 +17,7 @@ export const GET = handle(
   async (request, params) => {
     const text = new URL(request.url).searchParams.get("text") ?? "";
     if (text === "" || text.length > 200)
-      throw new Refused("invalid", "Say what to look for: 1 to 200 letters.", { field: "text" });
+      throw new Refused("invalid", "Say what to look for: 1 to 200 characters.", { field: "text" });
     const file = fileOf(params);
     const input = { ...lookInput(file, isEditedAsked(request)), text, most: MOST_HITS, sizeBytes: file.sizeBytes };
     if (!request.headers.get("accept")?.includes(LINES_OF_JSON)) {

@@ -7,7 +7,7 @@ import { tryValue } from "@/server/link/firmware";
 const body = printerBody.extend({
   id: z.string({ error: "Say which value" }).max(60, "That is no firmware value"),
   value: z.number({ error: "The value must be a number" }),
-  why: z.string().trim().max(200, "The reason is longer than 200 letters").default(""),
+  why: z.string().trim().max(200, "The reason is longer than 200 characters").default(""),
   confirmed: z.boolean().default(false),
 });
 

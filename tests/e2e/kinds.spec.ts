@@ -6,6 +6,8 @@ import { mainSpeed, ReadLayer, readLayers } from "./program-reader";
 let page: Page;
 test.beforeAll(async ({ browser, request }) => {
   page = await browser.newPage();
+  // A page that breaks says why beside the test that finds it so.
+  page.on("pageerror", (error) => console.error(error.stack));
   await request.put("/api/bench", { data: { printerId: 1, spoolId: 1 } });
 });
 test.afterAll(() => page.close());

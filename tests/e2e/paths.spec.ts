@@ -66,7 +66,7 @@ test("touching rings from an empty sheet to a downloaded file, by keyboard alone
   await expect(picture(page, "80 strokes")).toBeVisible();
   await expect(page.getByRole("link", { name: "Get the file" })).toBeVisible();
   await expectAccessible(page);
-  const id = page.url().split("/").pop();
+  const id = new URL(page.url()).pathname.split("/").pop();
   const kept = async () =>
     (await (await request.get(`/api/sheets/${id}`)).json()) as {
       items: { items: { count?: string; items: { centre: string[] }[] }[] }[];
@@ -228,7 +228,7 @@ test("a sheet is the piece of a trial: made from its page, and chosen for a new 
   await page.getByRole("button", { name: "Make the trial" }).click();
   await page.waitForURL(/\/trials\/\d+/);
   await expect(page.getByText(/the sheet “My cup”/).first()).toBeVisible();
-  const trial = page.url().split("/").pop();
+  const trial = new URL(page.url()).pathname.split("/").pop();
   const program = await (await request.get(`/api/trials/${trial}/gcode`)).text();
   // Bands of the fan over the sheet's own 16 mm.
   expect(program).toContain("; layer 80 of 80");
@@ -270,7 +270,7 @@ test("played, sought and ended; taken to the Workshop; written out and read in a
     mimeType: "application/json",
     buffer: Buffer.from("no sheet"),
   });
-  await expect(page.getByText(/“sheet.json” is no sheet/)).toBeVisible();
+  await expect(page.getByText(/“sheet.json” isn.t a sheet file/)).toBeVisible();
   await page.getByLabel("A sheet as JSON").setInputFiles({
     name: "sheet.json",
     mimeType: "application/json",

@@ -63,7 +63,7 @@ test("the whole loop: link, read, tune, save, switch off and on, print the tower
   await measure(/^97/);
   await expect(page.getByText("Two runs agree")).toBeVisible();
   await page.getByRole("button", { name: "Try it" }).click();
-  await expect(page.getByText("The new value is in force")).toBeVisible();
+  await expect(page.getByText("The new value is set")).toBeVisible();
   await measure(/good/);
   await page.getByRole("button", { name: "Save in the printer" }).click();
   await expect(page.getByText(/^Saved and read back: Extruder steps/)).toBeVisible();
@@ -191,7 +191,7 @@ test("the console shows both ways unchanged, asks before danger, and goes on aft
   await expect(page.getByText("Listens")).toBeVisible();
 
   // A pulled cable is told, and what waits is kept.
-  await page.getByLabel("Clock of the simulated printer").selectOption("clock as it is");
+  await page.getByLabel("Clock of the simulated printer").selectOption("real time");
   await send(page, "G28\nM114\nM115");
   await expect(page.getByText(/line(s)? wait/)).toBeVisible();
   await page.getByRole("button", { name: "Pull the cable" }).click();

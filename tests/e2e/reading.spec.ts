@@ -38,7 +38,7 @@ test("run, read, ask once more, read, keep: the bench shows the value", async ({
   // A step that has nothing to do yet says what comes before it.
   await openTrial(page, trialId);
   await step(page, "Read");
-  await expect(page.getByText(/Nothing was printed of this trial yet/)).toBeVisible();
+  await expect(page.getByText(/This trial hasn.t been printed yet/)).toBeVisible();
 
   // A job over the link makes a run by itself.
   const linked = await request.post("/api/link/connect", {

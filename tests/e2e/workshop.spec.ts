@@ -80,7 +80,9 @@ test("bridges are found and laid cooler and slower; one of them is left as it is
   const after = await outcome(page);
   expect(after.match(/M104 S190 .*20 °C cooler/g)).toHaveLength(1);
   expect(after).toContain("F720");
-  const list = (await (await request.get(`/api/files/${page.url().split("/").pop()}/bridges`)).json()) as {
+  const list = (await (
+    await request.get(`/api/files/${new URL(page.url()).pathname.split("/").pop()}/bridges`)
+  ).json()) as {
     spanMm: number;
   }[];
   expect(list.map(({ spanMm }) => Math.round(spanMm))).toEqual([16, 16]);
@@ -209,7 +211,7 @@ test("two files of one grid become one print on two tools, seen by tool", async 
   await expect(page.getByRole("img", { name: "Which tool lays what" })).toBeVisible();
   await page.getByRole("tab", { name: "From above" }).click();
   await expect(page.getByText("coloured by tool")).toBeVisible();
-  const text = await (await request.get(`/api/files/${page.url().split("/").pop()}/gcode`)).text();
+  const text = await (await request.get(`/api/files/${new URL(page.url()).pathname.split("/").pop()}/gcode`)).text();
   expect(text.match(/^T\d/gm)!.length).toBeGreaterThanOrEqual(12);
   const refused = await request.post(`/api/files/${a}/merge`, { data: { with: a, tools: [1, 1] } });
   expect(refused.status()).toBe(400);
@@ -240,7 +242,7 @@ test("a program is written from nothing, completed, drawn, checked, tried and ke
   await page.getByRole("button", { name: "To the end" }).click();
   await expect(page.getByText(/^At its end\./)).toBeVisible();
   await page.getByLabel("Name of the program").fill("Middle.gcode");
-  const id = page.url().split("/").pop();
+  const id = new URL(page.url()).pathname.split("/").pop();
   const kept = async () => (await (await request.get(`/api/programs/${id}`)).json()) as { name: string; text: string };
   await expect.poll(async () => (await kept()).name).toBe("Middle.gcode");
   expect((await kept()).text).toContain("G91 ; positions from where it stands");

@@ -68,7 +68,7 @@ export async function tellStory({ printer, finished, middle }: Cast): Promise<vo
   const onMiddle = { printer, spool: middle };
   await answer("temperature", onMiddle, 8, { rounds: 2, hasPhoto: true });
   await answer("fan", onMiddle, 6);
-  await answer("retraction", onMiddle, 4);
+  await answer("retraction-matrix", onMiddle, 4);
   const { run } = await printed(planned("flow", onMiddle), 1);
   await photograph(run);
 }

@@ -15,8 +15,18 @@ import { sheetInput } from "./sheets";
 import { inputFor } from "./trials";
 
 /** What is being made now, so that two who ask at once have it made once. */
-const shared = globalThis as { cucharaThumbnails?: Map<string, Promise<string>> };
+const shared = globalThis as {
+  cucharaThumbnails?: Map<string, Promise<string>>;
+  cucharaThumbnailTurn?: Promise<unknown>;
+};
 const inMaking = () => (shared.cucharaThumbnails ??= new Map());
+
+/** Pictures are made one after the other, so that a list of large files leaves a worker to those who wait for their work. */
+function inTurn<T>(make: () => Promise<T>): Promise<T> {
+  const turn = (shared.cucharaThumbnailTurn ?? Promise.resolve()).then(make, make);
+  shared.cucharaThumbnailTurn = turn.catch(() => undefined);
+  return turn;
+}
 
 /** The kept picture of a subject as JSON text, or a new one where what it was made of has changed. */
 async function kept(
@@ -30,7 +40,7 @@ async function kept(
   if (known !== null) return known;
   const begun = inMaking().get(made);
   if (begun) return begun;
-  const making = make().then((picture) => {
+  const making = inTurn(make).then((picture) => {
     const text = JSON.stringify(picture);
     thumbnails.put(subject, id, made, text);
     return text;

@@ -21,11 +21,17 @@ export function RoadStrip({ road }: { road: readonly RoadStep[] }) {
           <a key={step.key} href={`#${step.key}`} data-state={step.isNext ? "next" : step.state}>
             <span className={styles.label}>{step.label}</span>
             <span className={`mono ${styles.found}`}>
-              {step.found || <span className="visually-hidden">{stateWords[step.state]}</span>}
+              {sayFound(step) || <span className="visually-hidden">{stateWords[step.state]}</span>}
             </span>
           </a>
         ))}
       </div>
     </nav>
   );
+}
+
+/** What was found, without its name, which stands above it; nothing where it does not count. */
+function sayFound({ state, found, label }: RoadStep): string {
+  if (state !== "kept" && state !== "carried") return "";
+  return found.startsWith(label) ? found.slice(label.length).trim() : found;
 }

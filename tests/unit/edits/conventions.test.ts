@@ -20,7 +20,7 @@ const { bridges: _bridges, plan: _plan, ...kinds } = editSamples;
 /** What cannot be done with a convention is refused with a sentence that says why. */
 const refusals: [kind: RegExp, form: RegExp, message: RegExp][] = [
   [/outer-walls/, /spiral/, /closed, level ring/],
-  [/inside as one/, /spiral|variable/, /lie on each other|thick/],
+  [/inside as one/, /spiral|variable/, /same inside|thick/],
   [/scale-speed/, /spiral/, /No line of that kind/],
 ];
 

@@ -50,6 +50,13 @@ test("the arrow keys walk along the cards, Enter asks", async ({ page }) => {
   await page.waitForURL(/\/trials\/\d+$/);
 });
 
+test("a pair that is not on the shelf is said, with the way to the one on the bench", async ({ page }) => {
+  await page.goto("/trials/new?printerId=9999");
+  await expect(page.getByRole("heading", { name: "This printer is not on the shelf" })).toBeVisible();
+  await page.getByRole("link", { name: "Ask with the pair on the bench" }).click();
+  await expect(page.getByRole("list", { name: "Questions" })).toBeVisible();
+});
+
 for (const width of [1280, 390]) {
   for (const colorScheme of ["light", "dark"] as const) {
     test(`the gallery at ${width} px in ${colorScheme}: nothing wider than the page, no violation`, async ({

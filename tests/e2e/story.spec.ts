@@ -75,7 +75,7 @@ test("the Bench opens on the spool in the middle: as much is settled as the road
   await page.goto(`${program.address}/bench`);
   const strip = page.getByRole("navigation", { name: "How far this pair is" });
   await expect(strip).toContainText(`${settled} of `);
-  await expect(page.getByText("This demo bench has been in use for weeks.")).toBeVisible();
+  await expect(page.getByText("Try reading the print for “Flow”")).toBeVisible();
   expect(stateOf(road, "flow").state).toBe("waiting");
   await expectAccessible(page);
   await page.locator("#flow").getByRole("link", { name: "Read it" }).click();

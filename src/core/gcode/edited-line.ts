@@ -60,7 +60,7 @@ export class EditedLine {
     return this.values[word];
   }
 
-  /** The figure of a word in the order written. */
+  /** The number of a word, as it is written. */
   writtenFigure(word: number): string {
     const [from, to] = [this.figureFrom(word), this.figureTo(word)];
     return decoder.decode(this.bytes.subarray(from, to));

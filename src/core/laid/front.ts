@@ -10,15 +10,24 @@ export interface Front {
   rectangles: number[];
 }
 
-/** So wide is one bar of the picture at least, mm, and so many are there at most. */
+/** So wide is one bar of the picture at least, mm. */
 const BAR_MM = 0.5;
-const MOST_BARS = 600;
 /** Depths closer than this are one, mm: finer shading than anybody sees. */
 const DEPTH_STEP_MM = 1;
-/** So many rectangles are drawn at most: behind that layers are drawn several at once. */
-const MOST_RECTANGLES = 60_000;
+/** How finely a front is drawn: so many bars at most, and about so many rectangles, beyond which layers are drawn several at once. */
+export interface Fineness {
+  bars: number;
+  rectangles: number;
+}
 
-export function frontOf({ moves, layers }: { moves: MoveTable; layers: readonly Layer[] }): Front {
+const FOR_THE_LOG: Fineness = { bars: 600, rectangles: 60_000 };
+/** As fine as can be told apart in a picture of a list. */
+export const FOR_A_LIST: Fineness = { bars: 120, rectangles: 4000 };
+
+export function frontOf(
+  { moves, layers }: { moves: MoveTable; layers: readonly Layer[] },
+  fineness: Fineness = FOR_THE_LOG,
+): Front {
   const room = { minX: Infinity, maxX: -Infinity, minY: Infinity };
   for (const { firstPrintMove, lastMove } of layers) {
     for (let i = firstPrintMove; i <= lastMove; i++) {
@@ -29,9 +38,9 @@ export function frontOf({ moves, layers }: { moves: MoveTable; layers: readonly 
   }
   if (room.minX > room.maxX) return { widthMm: 0, rectangles: [] };
   const widthMm = Math.max(1, room.maxX - room.minX);
-  const barMm = Math.max(BAR_MM, widthMm / MOST_BARS);
+  const barMm = Math.max(BAR_MM, widthMm / fineness.bars);
   const bars = Math.ceil(widthMm / barMm) + 1;
-  const every = Math.max(1, Math.ceil((layers.length * Math.min(bars, 40)) / MOST_RECTANGLES));
+  const every = Math.max(1, Math.ceil((layers.length * Math.min(bars, 40)) / fineness.rectangles));
   const middle = (room.minX + room.maxX) / 2;
   const rectangles: number[] = [];
   const open = new Map<string, { from: number; to: number; depth: number; fromZ: number }>();

@@ -51,7 +51,7 @@ interface Asked {
   widthMm: number;
   heightMm: number;
   bands: readonly ThumbnailBand[];
-  /** Rectangles that are lower and narrower than this are joined to their row or left out, mm; 0 keeps all. */
+  /** Rectangles that are both lower and narrower than this are left out, mm; 0 keeps all. */
   finestMm?: number;
 }
 
@@ -62,7 +62,8 @@ export function frontThumbnail({ rectangles, widthMm, heightMm, bands, finestMm 
     const key = `${shade} ${raised ? 1 : 0} ${band}`;
     let known = paths.get(key);
     if (!known) paths.set(key, (known = { part: { band, shade, raised, path: "" }, strokes: [] }));
-    known.strokes.push(boxPath(box));
+    // What rounds to nothing is not seen.
+    if (roundTo(box.width, 2) > 0 && roundTo(box.height, 2) > 0) known.strokes.push(boxPath(box));
   };
   for (let at = 0; at + STRIDE <= rectangles.length; at += STRIDE) {
     const [fromX, toX, fromZ, toZ, depthMm, raised] = [0, 1, 2, 3, 4, 5].map((k) => rectangles[at + k]);
@@ -85,8 +86,9 @@ export function frontThumbnail({ rectangles, widthMm, heightMm, bands, finestMm 
     if (low < toZ) paint(-1, shade, false, box(low, toZ));
   }
   const parts = [...paths.values()].map(({ part, strokes }) => ({ ...part, path: strokes.join("") }));
-  parts.sort((a, b) => b.shade - a.shade || Number(a.raised) - Number(b.raised) || a.band - b.band);
-  return { seenFrom: "front", widthMm, heightMm, parts, bands: [...bands] };
+  const seen = parts.filter(({ path }) => path !== "");
+  seen.sort((a, b) => b.shade - a.shade || Number(a.raised) - Number(b.raised) || a.band - b.band);
+  return { seenFrom: "front", widthMm, heightMm, parts: seen, bands: [...bands] };
 }
 
 interface FromAbove {
@@ -129,9 +131,7 @@ const SHALLOW_SHARE = 0.2;
  * so that what is higher has another colour.
  */
 export function strokesThumbnail({ moves, layers }: { moves: MoveTable; layers: readonly Layer[] }): Thumbnail {
-  const laid: number[] = [];
-  for (let i = 1; i < moves.count; i++) if (laysMaterial(moves.kind[i])) laid.push(i - 1, i);
-  const [x, y, z] = [moves.x, moves.y, moves.z].map((column) => rangeOf(column, laid));
+  const [x, y, z] = [moves.x, moves.y, moves.z].map((column) => laidRange(column, moves));
   const isWall = y.size < SHALLOW_SHARE * x.size && z.size > y.size;
   const up = isWall ? { column: moves.z, ...z } : { column: moves.y, ...y };
   const [widthMm, heightMm] = [x, up].map(({ size }) => Math.max(1, roundTo(size, 2)));
@@ -177,11 +177,13 @@ function someLayers(layers: readonly Layer[]): Layer[] {
   return [];
 }
 
-function rangeOf(column: ArrayLike<number>, at: readonly number[]): { low: number; size: number } {
+/** From where to where material is laid along one axis, mm. */
+function laidRange(column: ArrayLike<number>, moves: MoveTable): { low: number; size: number } {
   let [low, high] = [Infinity, -Infinity];
-  for (const i of at) {
-    low = Math.min(low, column[i]);
-    high = Math.max(high, column[i]);
+  for (let i = 1; i < moves.count; i++) {
+    if (!laysMaterial(moves.kind[i])) continue;
+    low = Math.min(low, column[i - 1], column[i]);
+    high = Math.max(high, column[i - 1], column[i]);
   }
   return low > high ? { low: 0, size: 0 } : { low, size: high - low };
 }

@@ -42,7 +42,7 @@ export interface SheetFigures {
   segments: number;
   strokes: number;
   layers: number;
-  /** What the order and the ways save against laying everything just in the order written. */
+  /** What the order and the ways save against laying everything just as it is written. */
   saved: Saved;
 }
 

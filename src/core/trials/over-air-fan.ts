@@ -14,7 +14,7 @@ export const overAirOption: Option = {
   usual: "double",
 };
 
-/** The fan over air, %, beside a fixed fan. Kinds without the option leave it. */
+/** The fan over air, %, beside a fixed fan. Kinds without the option leave it as it is. */
 export function overAirFan(fan: number, { overAir }: OptionValues): number {
   if (overAir === "full") return 100;
   return overAir === "double" ? Math.min(100, fan * 2) : fan;

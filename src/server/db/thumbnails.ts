@@ -19,6 +19,9 @@ export const thumbnails = {
   },
 };
 
+/** First pieces are kept of so many pairs; those that were made longest ago go. */
+const MOST_PAIRS = 40;
+
 export const firstPiecesKept = {
   /** The first pieces of a pair as JSON text; null if there are none, or if they were made of something else. */
   get(printerId: number, spoolId: number, madeOf: string): string | null {
@@ -31,5 +34,10 @@ export const firstPiecesKept = {
     quickDatabase()
       .prepare("INSERT OR REPLACE INTO first_pieces (printer_id, spool_id, made_of, pieces) VALUES (?, ?, ?, ?)")
       .run(printerId, spoolId, madeOf, pieces);
+    quickDatabase()
+      .prepare(
+        "DELETE FROM first_pieces WHERE rowid NOT IN (SELECT rowid FROM first_pieces ORDER BY rowid DESC LIMIT ?)",
+      )
+      .run(MOST_PAIRS);
   },
 };

@@ -55,7 +55,10 @@ export async function makeDemo(hasStory: boolean): Promise<void> {
   if (!hasStory) return;
   for (const sheet of [exampleSheets[0], exampleSheets[1]])
     sheets.add({ ...sheet, name: `${sheet.name}, for the tiles` });
-  await tellStory({ printer: madePrinters[0], finished: madeSpools[0], middle: madeSpools[2] });
+  await tellStory({
+    ...{ printer: madePrinters[0], feedShare: DEMO_FEED_SHARE },
+    ...{ finished: madeSpools[0], middle: madeSpools[2] },
+  });
   writeBench({ printerId: madePrinters[0].id, spoolId: madeSpools[2].id });
   writePreferences({ isDemo: true });
 }

@@ -33,14 +33,14 @@ type SavedSpool = NonNullable<ReturnType<typeof spools.get>>;
 /** A question is asked in so many rounds at most. */
 const MOST_ROUNDS = 3;
 const READERS = ["Ida", "Tom"];
-/** What the printer's extruder feeds of what it is asked for, before and after its steps were set. */
-const FEEDS = { before: 0.973, after: 0.998 };
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
 const never = new AbortController().signal;
 
 interface Cast {
   printer: SavedPrinter;
+  /** What its extruder really feeds of what it is asked for, until its steps are set. */
+  feedShare: number;
   /** Everything is settled of this spool, */
   finished: SavedSpool;
   /** some of this one, with a piece of yesterday that waits to be read. */
@@ -48,15 +48,15 @@ interface Cast {
 }
 
 /** Adds it all to the database in use. */
-export async function tellStory({ printer, finished, middle }: Cast): Promise<void> {
-  const onFinished = { printer, spool: finished };
+export async function tellStory({ printer, feedShare, finished, middle }: Cast): Promise<void> {
+  const asBought = { printer, spool: finished, feedShare };
   // A first try with a wider nozzle, long before; what it found is stale since the nozzle was changed back.
   const usual = printer.nozzleMm;
   printers.change(printer.id, { ...printer, nozzleMm: 0.6 });
-  await answer("speed", onFinished, 41);
+  await answer("speed", asBought, 41);
   printers.change(printer.id, { ...printers.get(printer.id)!, nozzleMm: usual });
 
-  measureExtruder(onFinished, 36);
+  const onFinished = { ...asBought, feedShare: feedShare * measureExtruder(asBought, 36) };
   await answer("temperature", onFinished, 34, { rounds: 2, hasPhoto: true });
   await answer("fan", onFinished, 31);
   await answer("retraction-matrix", onFinished, 29);
@@ -65,16 +65,14 @@ export async function tellStory({ printer, finished, middle }: Cast): Promise<vo
   await answer("cornering", onFinished, 17);
   await answer("pressure-advance", onFinished, 14);
 
-  const onMiddle = { printer, spool: middle };
+  const onMiddle = { ...onFinished, spool: middle };
   await answer("temperature", onMiddle, 8, { rounds: 2, hasPhoto: true });
   await answer("fan", onMiddle, 6);
   await answer("retraction-matrix", onMiddle, 4);
-  const { run } = await printed(planned("flow", onMiddle), 1);
-  await photograph(run);
+  await photograph(await printed(planned("flow", onMiddle), onMiddle, 1));
 }
 
-interface Pair {
-  printer: SavedPrinter;
+interface Pair extends Pick<Cast, "printer" | "feedShare"> {
   spool: SavedSpool;
 }
 
@@ -86,7 +84,7 @@ async function answer(
   { rounds = 1, hasPhoto = false }: { rounds?: number; hasPhoto?: boolean } = {},
 ): Promise<void> {
   let trial = planned(kind, pair);
-  let found = await readBoth(trial, daysAgo);
+  let found = await readBoth(trial, pair, daysAgo);
   if (hasPhoto) await photograph(found.run);
   keepFound(trial, found, daysAgo);
   for (let round = 1; round < MOST_ROUNDS && (round < rounds || isBeyond(found.verdict)); round++) {
@@ -97,7 +95,7 @@ async function answer(
       if (isRefused(error)) return;
       throw error;
     }
-    found = await readBoth(trial, daysAgo - round);
+    found = await readBoth(trial, pair, daysAgo - round);
     keepFound(trial, found, daysAgo - round);
   }
 }
@@ -112,16 +110,15 @@ const planned = (kind: TrialKindKey, { printer, spool }: Pair): StoredTrial =>
 const at = (daysAgo: number, hour: number) =>
   new Date(Math.floor((Date.now() - daysAgo * DAY_MS) / DAY_MS) * DAY_MS + hour * HOUR_MS).toISOString();
 
-async function printed(trial: StoredTrial, daysAgo: number): Promise<{ run: Run }> {
+async function printed(trial: StoredTrial, { feedShare }: Pair, daysAgo: number): Promise<Run> {
   setBack(trial, daysAgo);
   const input = inputFor(trials.get(trial.id)!);
   const facts = await runTask("runFacts", input);
-  const run = addRunOfCard(input, facts, { printedAt: at(daysAgo, 19) }, FEEDS.after);
-  return { run };
+  return addRunOfCard(input, facts, { printedAt: at(daysAgo, 19) }, feedShare);
 }
 
-async function readBoth(trial: StoredTrial, daysAgo: number): Promise<{ run: Run; verdict: Verdict }> {
-  const { run } = await printed(trial, daysAgo);
+async function readBoth(trial: StoredTrial, pair: Pair, daysAgo: number): Promise<{ run: Run; verdict: Verdict }> {
+  const run = await printed(trial, pair, daysAgo);
   for (const reader of READERS) readForReader(run, reader);
   database().prepare("UPDATE readings SET read_at = ? WHERE run_id = ?").run(at(daysAgo, 20), run.id);
   return { run, verdict: await storedVerdict(run, {}) };
@@ -151,8 +148,8 @@ async function photograph(run: Run): Promise<void> {
   await addPhoto(run, "front", picture);
 }
 
-/** The extruder's steps, measured at a simulated printer with the ruler until they fit, and kept. */
-function measureExtruder({ printer, spool }: Pair, daysAgo: number): void {
+/** The extruder's steps, measured on a simulated printer with the ruler, and kept; by how much more it feeds with them. */
+function measureExtruder({ printer, spool }: Pair, daysAgo: number): number {
   const tune = tuneFor("extruder-steps");
   let answers = "";
   const machine = new SimulatedPrinter(printer, personalities[printer.dialect], (text) => (answers += text), {});
@@ -172,4 +169,5 @@ function measureExtruder({ printer, spool }: Pair, daysAgo: number): void {
   const result: TuneResult = resultOf(outcome.value, undefined, machine.memory.inForce);
   const id = measurements.add(printer.id, null, "extruder-steps", result);
   database().prepare("UPDATE measurements SET measured_at = ? WHERE id = ?").run(at(daysAgo, 18), id);
+  return result.firmware.extruderSteps / machine.memory.inForce.extruderSteps;
 }

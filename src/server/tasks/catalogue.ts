@@ -18,7 +18,7 @@ import { stateBehind } from "@/core/gcode/state-behind";
 import { commandLengths, lineEndByteOf } from "@/core/gcode/transmit";
 import { Mismatch, ProofLayer, proofLayers, settingsByLayer, toolsOfMoves } from "@/core/heightplan/proof";
 import { Cut, cutLayers, cutThrough } from "@/core/laid/cut";
-import { Front, frontOf } from "@/core/laid/front";
+import { FOR_A_LIST, Front, frontOf } from "@/core/laid/front";
 import { kindsOf } from "@/core/laid/kinds";
 import { SeenBridge, seenBridges } from "@/core/laid/over-air";
 import { frontThumbnail, strokesThumbnail, Thumbnail } from "@/core/laid/thumbnail";
@@ -307,9 +307,9 @@ export const tasks = {
   /** The small picture of a file's piece. */
   thumbnailOfFile({ printer, ...look }: LookInput & { printer: Printer }, tools: TaskTools): Thumbnail {
     const tables = tablesOf(look, printer, tools);
-    const { widthMm, rectangles } = frontOf(tables);
+    const { widthMm, rectangles } = frontOf(tables, FOR_A_LIST);
     const heightMm = tables.layers.at(-1)?.zMm ?? 0;
-    return frontThumbnail({ rectangles, widthMm, heightMm, bands: [], finestMm: heightMm / FINEST_SHARE });
+    return frontThumbnail({ rectangles, widthMm, heightMm, bands: [] });
   },
 
   /** Moves of some layers for a viewer, packed; of all of them where `count` is 0. */
@@ -400,9 +400,6 @@ export const tasks = {
     });
   },
 };
-
-/** What is lower and narrower than this share of a piece's height is not seen in its small picture. */
-const FINEST_SHARE = 150;
 
 /** A stored file, and the printer it is looked at for. */
 interface FileInput {

@@ -10,7 +10,6 @@ import { Refused } from "../refused";
 import { runTask } from "../tasks/pool";
 import { lookInput, printerFor } from "./files";
 import { madeOf } from "./made-of";
-import { remembered } from "./remembered";
 import { sheetInput } from "./sheets";
 import { inputFor } from "./trials";
 
@@ -80,21 +79,17 @@ export interface ExampleSheet {
   thumbnail: Thumbnail | null;
 }
 
-const examplePictures = remembered<ExampleSheet[]>(4);
-
 /** The sheets that ship, in their order, as they look with the pair on the bench. */
 export function examplesWithPictures(): Promise<ExampleSheet[]> {
   const { printerId, spoolId } = readBench();
-  const input = printerId === null || spoolId === null ? null : sheetInput(exampleSheets[0], {});
-  const { printer, spool } = input ?? {};
-  return examplePictures({ printer, spool }, () =>
-    Promise.all(
-      exampleSheets.map(async (sheet, i) => {
-        if (!printer || !spool) return { name: sheet.name, thumbnail: null };
-        const input = { sheet, printer, spool };
-        const text = await kept("example", i, input, () => sheetPicture(input)).catch(() => "null");
-        return { name: sheet.name, thumbnail: JSON.parse(text) as Thumbnail | null };
-      }),
-    ),
+  const isEmpty = printerId === null || spoolId === null;
+  return Promise.all(
+    exampleSheets.map(async (sheet, i) => {
+      if (isEmpty) return { name: sheet.name, thumbnail: null };
+      const { printer, spool } = sheetInput(sheet, {});
+      const input = { sheet, printer, spool };
+      const text = await kept("example", i, input, () => sheetPicture(input)).catch(() => "null");
+      return { name: sheet.name, thumbnail: JSON.parse(text) as Thumbnail | null };
+    }),
   );
 }

@@ -50,7 +50,7 @@ export function BenchPage() {
   return (
     <>
       <BrokenJobs />
-      <DemoLine />
+      <DemoLine waiting={road.data?.find(({ state }) => state === "waiting")?.label} />
       <h1>What does {spool.colourName || spool.name} want?</h1>
       <p className="sub">
         {spoolTitle(spool)} on {printer.name}. Every spool wants its own values: maker, material and colour all count.{" "}

@@ -14,13 +14,15 @@ const useIsDemo = () =>
     staleTime: Infinity,
   }).data ?? false;
 
-export function DemoLine() {
+/** @param waiting what was printed and waits to be read, if anything does */
+export function DemoLine({ waiting }: { waiting: string | undefined }) {
   const isDemo = useIsDemo();
   const { begin, busy } = useEmptyBench();
   if (!isDemo) return null;
   return (
     <p className={styles.demo}>
-      This demo bench has been in use for weeks. Try reading yesterday’s print, or{" "}
+      This demo bench has been in use for weeks.{" "}
+      {waiting ? `Try reading the print for “${waiting}”, or ` : "Look around, or "}
       <button className="link-button" disabled={busy} onClick={() => void begin()}>
         begin with an empty bench
       </button>

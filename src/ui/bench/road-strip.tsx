@@ -19,8 +19,8 @@ export function RoadStrip({ road }: { road: readonly RoadStep[] }) {
       <div className={styles.road}>
         {steps.map((step) => (
           <a key={step.key} href={`#${step.key}`} data-state={step.isNext ? "next" : step.state}>
-            <span className={styles.label}>{step.label}</span>
-            <span className={`mono ${styles.found}`}>
+            <span className={`wide-only ${styles.label}`}>{step.label}</span>
+            <span className={`wide-only mono ${styles.found}`}>
               {sayFound(step) || <span className="visually-hidden">{stateWords[step.state]}</span>}
             </span>
           </a>

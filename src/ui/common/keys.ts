@@ -67,9 +67,9 @@ export const keys = {
 
 /** What is looked at anew when a record of a kind was changed somewhere. */
 export const keysOf: Record<string, (id: number) => readonly (readonly unknown[])[]> = {
-  printers: () => [keys.printers, ["bench-rows"], ["first-pieces"]],
-  spools: () => [keys.spools, ["bench-rows"], ["first-pieces"]],
-  bench: () => [keys.bench],
+  printers: () => [keys.printers, ["bench-rows"], ["first-pieces"], ["thumbnail"]],
+  spools: () => [keys.spools, ["bench-rows"], ["first-pieces"], ["thumbnail"]],
+  bench: () => [keys.bench, keys.exampleSheets],
   trials: (id) => [keys.trials, keys.trial(id), ["bench-rows"]],
   runs: () => [["runs"], keys.trials, ["bench-rows"]],
   files: (id) => [keys.files, keys.file(id), keys.fileEdits(id), keys.writtenProgram(id)],

@@ -64,13 +64,12 @@ export function PiecePicture({ picture, pxPerMm, lies = false, winner = null, la
   );
 }
 
-/** The band whose value is nearest. */
+/** The band whose value is nearest; none where the value lies beyond all that the piece tries. */
 function nearestBand(bands: readonly ThumbnailBand[], value: number): ThumbnailBand | undefined {
-  const away = (band: ThumbnailBand) => (band.value === null ? Infinity : Math.abs(band.value - value));
-  return bands.reduce<ThumbnailBand | undefined>(
-    (best, band) => (best && away(best) <= away(band) ? best : band),
-    undefined,
-  );
+  const tried = bands.flatMap((band) => (band.value === null ? [] : [{ band, value: band.value }]));
+  const isTried = tried.some((one) => one.value <= value) && tried.some((one) => one.value >= value);
+  if (!isTried) return undefined;
+  return tried.reduce((best, one) => (Math.abs(one.value - value) < Math.abs(best.value - value) ? one : best)).band;
 }
 
 /** A triangle at the left that points at a height. */

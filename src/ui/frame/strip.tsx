@@ -17,14 +17,14 @@ export function Strip() {
   return (
     <div className={styles.strip}>
       <div className={styles.pair} role="region" aria-label="On the bench">
-        <span className={styles.wide}>On the bench</span>
+        <span className="wide-only">On the bench</span>
         {printer && (
           <Chooser
             plain
             choices={printers.map(({ id, name, nozzleMm }) => ({ key: id, label: `${name}, ${nozzleMm} mm nozzle` }))}
             onChoose={(printerId) => choose({ printerId })}
           >
-            <b>{printer.name}</b> <span className={styles.wide}>&nbsp;{printer.nozzleMm} mm nozzle</span>
+            <b>{printer.name}</b> <span className="wide-only">&nbsp;{printer.nozzleMm} mm nozzle</span>
           </Chooser>
         )}
         {spool && (
@@ -35,7 +35,7 @@ export function Strip() {
           >
             <i className="swatch" style={{ background: spool.colourHex }} />
             <b>{spoolTitle(spool)}</b>{" "}
-            <span className={styles.wide}>
+            <span className="wide-only">
               &nbsp;label {spool.labelMinC}–{spool.labelMaxC} °C
             </span>
           </Chooser>

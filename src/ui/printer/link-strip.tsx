@@ -41,7 +41,7 @@ function Heat({ status }: { status: LinkStatus }) {
   return (
     <span className={isOld ? styles.old : styles.now}>
       {nozzle}
-      {others.length > 0 && <span className={styles.wide}>, {others.join(", ")}</span>}
+      {others.length > 0 && <span className="wide-only">, {others.join(", ")}</span>}
     </span>
   );
 }
@@ -76,7 +76,7 @@ export function LinkStrip() {
   }, []);
   const nameOf = (printerId: number) => printers.find(({ id }) => id === printerId)?.name ?? "Printer";
   const lost = links.filter(({ state }) => state === "lost");
-  if (open.length === 0 && lost.length === 0) return <span className={`push ${styles.wide}`}>no printer linked</span>;
+  if (open.length === 0 && lost.length === 0) return <span className="push wide-only">no printer linked</span>;
   return (
     <span className={styles.linked}>
       {[...open, ...lost].map((status) => (
@@ -85,7 +85,7 @@ export function LinkStrip() {
             className={`lamp ${status.state === "lost" || status.halted ? "bad" : status.busy ? "busy" : "on"}`}
             aria-hidden
           />
-          <b className={styles.wide}>{nameOf(status.printerId)} </b>
+          <b className="wide-only">{nameOf(status.printerId)} </b>
           {status.state === "lost" ? "link lost" : status.halted ? "stopped" : <Heat status={status} />}
           {status.preparing && status.preparing.failed === null && " · making ready"}
           {status.job && (status.job.state === "running" || status.job.state === "paused") && (
@@ -99,7 +99,7 @@ export function LinkStrip() {
           onClick={stop}
           title="Emergency stop: everything off at once. Ctrl Shift X"
         >
-          Stop <span className={styles.wide}>{meant.length === 1 ? nameOf(meant[0].printerId) : "all printers"}</span>
+          Stop <span className="wide-only">{meant.length === 1 ? nameOf(meant[0].printerId) : "all printers"}</span>
         </button>
       )}
     </span>

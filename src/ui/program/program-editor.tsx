@@ -1,5 +1,5 @@
 "use client";
-/** The text of a program in the order written: commands complete themselves from the table of what printers understand. */
+/** The text of a program while it is written: commands complete themselves from the table of what printers understand. */
 import { autocompletion, CompletionContext, CompletionResult, completionKeymap } from "@codemirror/autocomplete";
 import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
 import { searchKeymap } from "@codemirror/search";

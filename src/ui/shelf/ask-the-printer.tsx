@@ -77,7 +77,7 @@ function Answer({ asked: { identity, told, values } }: { asked: Asked }) {
       <p className={styles.sentence}>
         <b>{identity.fields.FIRMWARE_NAME ?? "The printer"}</b>{" "}
         {told.length > 0
-          ? `told ${told.length} of its values. They are in the form now; check them.`
+          ? `reported ${told.length} of its values. They are in the form now; check them.`
           : "reported nothing that fits the form. Answer the questions instead."}
       </p>
       {told.length > 0 && (

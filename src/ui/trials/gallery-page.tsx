@@ -24,14 +24,16 @@ const USUAL_TALL_PX = 84;
 
 export function GalleryPage() {
   const { printerId, spoolId } = useAskedPair();
-  const printer = usePrinters().data?.find(({ id }) => id === printerId);
-  const spool = useSpools().data?.find(({ id }) => id === spoolId);
+  const [printers, spools] = [usePrinters().data, useSpools().data];
+  const printer = printers?.find(({ id }) => id === printerId);
+  const spool = spools?.find(({ id }) => id === spoolId);
   const pieces = useFirstPieces(printerId ?? 0, spoolId ?? 0);
   const road = useRoad(printerId ?? 0, spoolId ?? 0).data ?? [];
   const { start, starting } = useStartTrial();
   const [choosing, setChoosing] = useState(false);
   if (printerId === null || spoolId === null) return <WayIn />;
-  if (!printer || !spool) return <Loading />;
+  if (!printers || !spools || printerId === 0 || spoolId === 0) return <Loading />;
+  if (!printer || !spool) return <NotOnShelf what={printer ? "spool" : "printer"} />;
   const toMeasure = road.find(({ isNext, what }) => isNext && what === "tune");
   const pxPerMm = scaleOf(pieces.data ?? []);
   const tallPx = Math.max(
@@ -77,6 +79,17 @@ export function GalleryPage() {
       </ol>
       {choosing && <NewTrial open onClose={() => setChoosing(false)} />}
     </>
+  );
+}
+
+function NotOnShelf({ what }: { what: string }) {
+  return (
+    <div className="empty">
+      <h1>This {what} is not on the shelf</h1>
+      <p>
+        It may have been removed. <PointedLink href="/trials/new">Ask with the pair on the bench</PointedLink>.
+      </p>
+    </div>
   );
 }
 

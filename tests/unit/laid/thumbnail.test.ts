@@ -3,6 +3,7 @@
  * section 8.3), never by the code that wrote it.
  */
 import { readProgram } from "@/core/gcode/read";
+import { FOR_A_LIST, frontOf } from "@/core/laid/front";
 import { aboveThumbnail, frontThumbnail, strokesThumbnail, Thumbnail } from "@/core/laid/thumbnail";
 import { firstPieces } from "@/core/trials/effort";
 import { trialKindKeys } from "@/core/trials";
@@ -101,6 +102,28 @@ test("strokes of a print with many moves stay small", () => {
     return [100 + (20 + i / 3000) * Math.cos(angle), 100 + (20 + i / 3000) * Math.sin(angle), 0.2];
   });
   expect(JSON.stringify(walk(points)).length).toBeLessThan(400_000);
+});
+
+test("a large file's silhouette stays small: 3000 layers of a comb of 20 teeth", () => {
+  const lines = ["G90", "M83"];
+  for (let layer = 1; layer <= 3000; layer++) {
+    lines.push(`G0 X0 Y0 Z${(layer * 0.1).toFixed(1)}`);
+    for (let tooth = 0; tooth < 20; tooth++) {
+      // Teeth stand at another depth in every layer, so that no stretch of it goes on.
+      lines.push(`G0 X${tooth * 10} Y${(tooth * 7 + layer * 3) % 40}`, `G1 X${tooth * 10 + 5} E0.3`);
+    }
+  }
+  const tables = readProgram(new TextEncoder().encode(lines.join("\n")));
+  const { widthMm, rectangles } = frontOf(tables, FOR_A_LIST);
+  const picture = frontThumbnail({ rectangles, widthMm, heightMm: 300, bands: [] });
+  expect(picture.parts.length).toBeGreaterThan(3);
+  expect(JSON.stringify(picture).length).toBeLessThan(250_000);
+});
+
+test("what rounds to nothing is not drawn", () => {
+  const rectangles = [...[0, 2, 0, 0.004, 0, 0], ...[0, 2, 1, 2, 0, 0]];
+  const { parts } = frontThumbnail({ rectangles, widthMm: 4, heightMm: 2, bands: [] });
+  expect(parts.map(({ path }) => path)).toEqual(["M2 0h2v1h-2z"]);
 });
 
 test("the first piece of every kind: as high as its plan, every band in it at its own height, small enough to send", () => {

@@ -34,7 +34,11 @@ const link = { printerId: 1, transport: { kind: "simulated", rate: 200 } };
 
 /** Each picture: its name, where it is taken, and what is done there first. */
 const pictures = [
-  ["bench", "/bench", { ready: (page) => page.locator("#temperature svg path").first().waitFor({ state: "attached" }) }],
+  [
+    "bench",
+    "/bench",
+    { ready: (page) => page.locator("#temperature svg path").first().waitFor({ state: "attached" }) },
+  ],
   ["gallery", "/trials/new", { ready: (page) => page.locator("main svg path").first().waitFor({ state: "attached" }) }],
   ["bench-known", "/bench/known"],
   ["trial-plan", tower],
